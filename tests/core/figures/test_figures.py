@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from oakmeasure.core.base.units import Show, Unit
+from oakmeasure.core.base.units import Show
 from oakmeasure.core.figures.check import Check, Checks, Level, Stage, worst
 from oakmeasure.core.figures.figure import CHOSEN, Figures, Origin, Provenance, derived, minus, plus, total
 from oakmeasure.core.figures.figure import given as known
@@ -33,7 +33,7 @@ def test_state_is_the_least_sure_of_what_went_in_and_choices_do_not_count():
     assert total("x", "x", plus(chosen), plus(chosen)).state is None
     assert total("x", "x", plus(chosen), plus(measured)).state is Provenance.MEASURED
     assert total("x", "x", plus(measured), plus(table)).state is Provenance.FROM_TABLE
-    below = derived("y", "y", 2.0, Unit.MM, table, assumed, formula="sum")
+    below = derived("y", "y", 2.0, table, assumed, formula="sum")
     assert (below.state, below.rests_on) == (Provenance.ASSUMED, {"d"})
     assert total("z", "z", plus(below), minus(measured)).rests_on == {"d"}
 

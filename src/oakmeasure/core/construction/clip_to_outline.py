@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from oakmeasure.core.base.geometry import Point, area, kept, left_of
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -148,7 +148,6 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurv
             "top_rail_slope",
             "top rail along the rake, over its tenons",
             length,
-            Unit.MM,
             part.length,
             ctx.figures.get("shoulder") or part.length,
             formula="between shoulders ÷ cos of the rake + both tenons",
@@ -213,7 +212,6 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
             figure_name(f"cut_{part.slug}"),
             f"{part.name}, length to its outline",
             length,
-            Unit.MM,
             part.length,
             formula="the longest of it, cut to the leaf's outline",
         )
@@ -266,9 +264,8 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
         field = "build.ledge_top" if "ledge_top" in ctx.figures else "build.stiffener_end"
         name = field.rpartition(".")[2]
         lower = ctx.figures[figure_name(name)].value - room + 20.0
-        ctx.report(
+        ctx.stop(
             "ledge-head",
-            Level.STOP,
             Stage.LEAF,
             f"The {part.name} runs out of the head",
             f"At the low side the head is {ctx.fmt(-room)} below its upper edge.",
@@ -283,9 +280,8 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
 def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
     cut = sum(bool(part.shape) and part.role is not Role.BRACE for part in parts)
     what = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}" if len(head.points) == 2 else "arched"
-    ctx.report(
+    ctx.fine(
         "outline",
-        Level.OK,
         Stage.LEAF,
         f"The head is {what}",
         f"{cut} parts are cut to it; each has its own length in the list.",
@@ -306,11 +302,6 @@ def hinge_edge(ctx: Context, fit: Fit) -> Fit:
     if head.falls <= SCRIBED:
         return fit
     height = ctx.figures.derived(
-        "hinge_edge_height",
-        "hinge edge, height",
-        head.at(0.0),
-        Unit.MM,
-        fit.height,
-        formula="the outline at the hinges",
+        "hinge_edge_height", "hinge edge, height", head.at(0.0), fit.height, formula="the outline at the hinges"
     )
     return replace(fit, height=height)

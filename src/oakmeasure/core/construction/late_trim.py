@@ -9,7 +9,6 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from oakmeasure.core.base.geometry import area
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.clip_to_outline import clipped
 from oakmeasure.core.construction.existing.checks import EDGE_KEPT
 from oakmeasure.core.construction.existing.narrowing import TENON_COVER
@@ -81,9 +80,8 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
         return fit, build, (table,)
     new_fit = _smaller(ctx, fit, late)
     if min(new_fit.width.value, new_fit.height.value) < 50:
-        ctx.report(
+        ctx.stop(
             "late-all",
-            Level.STOP,
             Stage.LEAF,
             "Nothing would be left of the leaf",
             f"{ctx.fmt(new_fit.width)} × {ctx.fmt(new_fit.height)}.",
@@ -203,7 +201,6 @@ def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) ->
             figure_name(name),
             f"{old.label}, trimmed",
             end - start,
-            Unit.MM,
             old,
             ctx.figures["late_foot"],
             ctx.figures["late_hinge"],
@@ -248,7 +245,6 @@ def _less(ctx: Context, part: Part, old: Figure, which: str, value: float) -> Fi
         figure_name(f"trimmed_{part.slug}_{which}"),
         f"{part.name}, {which}, trimmed",
         value,
-        Unit.MM,
         old,
         f["late_foot"],
         f["late_head"],
@@ -363,9 +359,8 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
         )
     if not bad and rows:
         least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
-        ctx.report(
+        ctx.fine(
             "late-fine",
-            Level.OK,
             Stage.LEAF,
             "The leaf bears its trim",
             f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",

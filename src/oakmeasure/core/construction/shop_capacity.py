@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import chosen, given
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
 
@@ -27,9 +27,8 @@ def judge_shop(ctx: Context, build: Build) -> None:
     _sander(ctx, build)
     _saw(ctx, build)
     if len(ctx.checks_so_far.items) == found and build.glue_ups:
-        ctx.report(
+        ctx.fine(
             "shop",
-            Level.OK,
             Stage.LEAF,
             "The shop can hold it",
             f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
@@ -41,9 +40,8 @@ def _bench(ctx: Context, build: Build) -> None:
     bench = ctx.rule("bench_length", "bench, length")
     longest = max([build.height, *(part.planed.length for part in build.parts)])
     if longest > bench.value:
-        ctx.report(
+        ctx.warn(
             "shop-bench",
-            Level.WARNING,
             Stage.LEAF,
             "It is longer than the bench",
             f"{ctx.fmt(longest)} on {ctx.fmt(bench)}.",
@@ -59,17 +57,12 @@ def _clamps(ctx: Context, build: Build) -> None:
         return
     widest = max(build.glue_ups, key=lambda each: each.across)
     most = max(build.glue_ups, key=lambda each: each.clamps)
-    add = ctx.figures.add
-    add(given("glue_across", f"widest glue-up: {widest.name}", widest.across, origin=chosen(source="as it is set out")))
-    add(
-        given(
-            "glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, origin=chosen(source="common practice")
-        )
-    )
+    f = ctx.figures
+    f.given("glue_across", f"widest glue-up: {widest.name}", widest.across, origin=chosen(source="as it is set out"))
+    f.given("glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, origin=chosen(source="common practice"))
     if widest.across > reach.value:
-        ctx.report(
+        ctx.warn(
             "shop-reach",
-            Level.WARNING,
             Stage.LEAF,
             "The clamps do not reach",
             f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
@@ -77,9 +70,8 @@ def _clamps(ctx: Context, build: Build) -> None:
             grounds=Grounds("glue_across"),
         )
     if most.clamps > number.value:
-        ctx.report(
+        ctx.warn(
             "shop-clamps",
-            Level.WARNING,
             Stage.LEAF,
             "Not enough clamps at one time",
             f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
@@ -94,9 +86,8 @@ def _planer(ctx: Context, build: Build) -> None:
     wide = [part for part in build.parts if _planed(part) and part.planed.width > planer.value]
     if wide:
         first = max(wide, key=lambda each: each.planed.width)
-        ctx.report(
+        ctx.warn(
             "shop-planer",
-            Level.WARNING,
             Stage.LEAF,
             "A part is wider than the planer",
             f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
@@ -112,9 +103,8 @@ def _planed(part: Part) -> bool:
 def _sander(ctx: Context, build: Build) -> None:
     sander = ctx.rule("sander_width", "sander takes")
     if 0 < sander.value < build.width:
-        ctx.report(
+        ctx.warn(
             "shop-sander",
-            Level.WARNING,
             Stage.LEAF,
             "The leaf is wider than the sander",
             f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
@@ -128,9 +118,8 @@ def _saw(ctx: Context, build: Build) -> None:
     sheets = [part for part in build.parts if isinstance(stuff(part.species), SheetMaterial) and not part.at_hand]
     wide = [part for part in sheets if min(part.planed.width, part.planed.length) > saw.value]
     if wide:
-        ctx.report(
+        ctx.warn(
             "shop-saw",
-            Level.WARNING,
             Stage.LEAF,
             "A sheet part is wider than the saw takes",
             f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",

@@ -33,7 +33,13 @@ def cost_up(ctx: Context, build: Build, plan: LeafPlan, rack: tuple[Board, ...],
     timber, sheet = _timber(ctx, plan, rack, leaves), _sheet(ctx, plan, leaves)
     price = ctx.rule("hour_price", "an hour of work", Unit.MONEY)
     work = ctx.figures.derived(
-        "cost_work", "work", hours.value * price.value, Unit.MONEY, hours, price, formula="hours × the hour's price"
+        "cost_work",
+        "work",
+        hours.value * price.value,
+        hours,
+        price,
+        formula="hours × the hour's price",
+        unit=Unit.MONEY,
     )
     ctx.figures.total("cost", "cost of one leaf", plus(work), plus(timber), plus(sheet))
 
@@ -106,10 +112,10 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
         "cost_timber",
         "timber",
         by_price / leaves + cubic.value * rate.value,
-        Unit.MONEY,
         cubic,
         rate,
         formula="cubic metres × price, or the boards' own prices",
+        unit=Unit.MONEY,
     )
 
 
@@ -129,5 +135,5 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
         origin=chosen(source="whole sheets of the plan"),
     )
     return ctx.figures.derived(
-        "cost_sheet", "sheet", value / leaves, Unit.MONEY, bought, formula="each by its kind and thickness"
+        "cost_sheet", "sheet", value / leaves, bought, formula="each by its kind and thickness", unit=Unit.MONEY
     )

@@ -11,8 +11,8 @@ from oakmeasure.core.cutting.board_plan import BoardPiece, BoardPlan, BoardStock
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import CHOSEN, derived, given
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
@@ -112,18 +112,18 @@ def _plan_sheets(ctx: Context, parts: list[Part]) -> tuple[ThicknessGroup, ...]:
             "sheets",
             "sheets",
             count,
-            Unit.COUNT,
             kerf,
             formula=f"counted; {ctx.show.size(SHEET_LENGTH, SHEET_WIDTH)} each",
+            unit=Unit.COUNT,
         )
         least = sum(group.plan.least_boards for group in found)
         ctx.figures.derived(
             "least_sheets",
             "sheets, at the least",
             least,
-            Unit.COUNT,
             kerf,
             formula="parts with their kerfs, against whole sheets",
+            unit=Unit.COUNT,
         )
     return tuple(found)
 
@@ -229,37 +229,33 @@ def _report(
     least = sum(group.plan.least_boards for group in groups)
     taken = sum(group.plan.area_used for group in groups)
     cut = sum(group.plan.area_of_pieces for group in groups)
-    add = ctx.figures.add
+    f = ctx.figures
     parts_area, board_area = (
-        add(given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, origin=CHOSEN))
+        f.given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, origin=CHOSEN)
         for name, words, mm2 in (("area_parts", "rough parts", cut), ("area_boards", "boards taken", taken))
     )
     percent = 100 * cut / taken if taken else 0.0
-    add(
-        derived(
-            "yield",
-            "yield",
-            percent,
-            Unit.PERCENT,
-            parts_area,
-            board_area,
-            formula="rough parts ÷ boards, whole boards counted",
-        )
+    f.derived(
+        "yield",
+        "yield",
+        percent,
+        parts_area,
+        board_area,
+        formula="rough parts ÷ boards, whole boards counted",
+        unit=Unit.PERCENT,
     )
     kerf = ctx.rule("kerf", "saw kerf")
     trim = ctx.rule("end_trim", "trimmed off each end of a board")
-    count = add(derived("boards", "boards", boards, Unit.COUNT, kerf, trim, formula="counted on the plan"))
-    add(
-        derived(
-            "least_boards",
-            "boards, at the least",
-            least,
-            Unit.COUNT,
-            parts_area,
-            kerf,
-            trim,
-            formula="parts with their kerfs, against the largest boards on the rack",
-        )
+    count = f.derived("boards", "boards", boards, kerf, trim, formula="counted on the plan", unit=Unit.COUNT)
+    f.derived(
+        "least_boards",
+        "boards, at the least",
+        least,
+        parts_area,
+        kerf,
+        trim,
+        formula="parts with their kerfs, against the largest boards on the rack",
+        unit=Unit.COUNT,
     )
     _no_board(ctx, homeless, rack)
     _judge(ctx, (*groups, *sheets), boards, least, percent)
@@ -274,9 +270,8 @@ def _say_sheets(ctx: Context, sheets: tuple[ThicknessGroup, ...]) -> None:
     if sheets and not any(group.plan.unplaced for group in sheets):
         number, bound = ctx.figures["sheets"].value, ctx.figures["least_sheets"].value
         words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
-        ctx.report(
+        ctx.fine(
             "sheets",
-            Level.OK,
             Stage.TIMBER,
             f"{counted(round(number), 'sheet')}; {words}",
             "Of each thickness whole sheets are counted.",
@@ -288,9 +283,8 @@ def _no_board(ctx: Context, homeless: list[Part], rack: tuple[Board, ...]) -> No
     """Say for which parts no board is thick enough."""
     for part in homeless:
         thickest = max((board.thickness for board in _of(rack, part.species)), default=0.0)
-        ctx.report(
+        ctx.stop(
             f"no-board-{part.slug}",
-            Level.STOP,
             Stage.TIMBER,
             f"No board is thick enough for the {part.name}",
             f"It needs {ctx.fmt(part.rough.thickness)} rough; the thickest on the rack is {ctx.fmt(thickest)}.",
@@ -307,9 +301,8 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
             if piece.name in said:  # the same part of another leaf of a pair or a run
                 continue
             said.add(piece.name)
-            ctx.report(
+            ctx.stop(
                 f"unplaced-{piece.name.replace(' ', '-').replace(',', '')}",
-                Level.STOP,
                 Stage.TIMBER,
                 f"No board is left for the {piece.name}",
                 f"It needs {ctx.show.size(piece.length, piece.width)} rough of {ctx.fmt(group.thickness)} board.",
@@ -320,18 +313,16 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
         return
     share = ctx.show.value(percent, Unit.PERCENT)
     if boards <= least:
-        ctx.report(
+        ctx.fine(
             "boards",
-            Level.OK,
             Stage.TIMBER,
             f"{counted(boards, 'board')}; fewer is not possible",
             f"{share} of them goes into rough parts.",
             grounds=Grounds("yield", rule="bound by area and by size of the parts"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "boards",
-            Level.OK,
             Stage.TIMBER,
             f"{boards} boards; {least} is the least that could be",
             f"{share} of them goes into rough parts. The plan is a quick one and is not proven best.",

@@ -222,7 +222,7 @@ def total(name: FigureName, label: str, *terms: Term, source: str = "") -> Figur
 
 
 def derived(
-    name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
+    name: FigureName, label: str, value: float, *inputs: Figure, formula: str, unit: Unit = Unit.MM, source: str = ""
 ) -> Figure:
     """Return a figure worked out by a formula that is more than a sum; the formula stands in its working.
 
@@ -230,9 +230,9 @@ def derived(
         name: The figure's name.
         label: What it is called, for the working and the drawing.
         value: The value, in its unit; None where nothing is chosen.
-        unit: Its unit.
         inputs: The figures that it is worked out from.
         formula: The formula, as it is shown in the working.
+        unit: Its unit.
         source: Whose value or formula it is.
     """
     rows = [WorkingRow("", each.label, each.value, each.unit, each.name) for each in inputs]
@@ -285,7 +285,14 @@ class Figures:
         return self.add(total(name, label, *terms, source=source))
 
     def derived(
-        self, name: FigureName, label: str, value: float, unit: Unit, *inputs: Figure, formula: str, source: str = ""
+        self,
+        name: FigureName,
+        label: str,
+        value: float,
+        *inputs: Figure,
+        formula: str,
+        unit: Unit = Unit.MM,
+        source: str = "",
     ) -> Figure:
         """Add a figure worked out by a formula and return it; see the function `derived`.
 
@@ -293,12 +300,12 @@ class Figures:
             name: The figure's name.
             label: What it is called, for the working and the drawing.
             value: The value, in its unit; None where nothing is chosen.
-            unit: Its unit.
             inputs: The figures that it is worked out from.
             formula: The formula, as it is shown in the working.
+            unit: Its unit.
             source: Whose value or formula it is.
         """
-        return self.add(derived(name, label, value, unit, *inputs, formula=formula, source=source))
+        return self.add(derived(name, label, value, *inputs, formula=formula, unit=unit, source=source))
 
     def __getitem__(self, name: FigureName) -> Figure:
         return self.by_name[name]

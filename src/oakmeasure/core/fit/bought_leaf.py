@@ -5,9 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
 
@@ -90,31 +89,29 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
         return
     found = nearest_slab(width=width.value, height=height.value, sizes=slab_sizes())
     if found is None:
-        ctx.report(
+        ctx.fine(
             "stock",
-            Level.OK,
             Stage.FIT,
             "To be made: no common slab will do",
             f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
             grounds=Grounds("leaf_width", rule="common sizes of slabs"),
         )
         return
-    add = ctx.figures.add
-    slab_width = add(
-        given("slab_width", "nearest slab, width", found.width, origin=chosen(source="common sizes of slabs"))
+    f = ctx.figures
+    slab_width = f.given(
+        "slab_width", "nearest slab, width", found.width, origin=chosen(source="common sizes of slabs")
     )
-    slab_height = add(
-        given("slab_height", "nearest slab, height", found.height, origin=chosen(source="common sizes of slabs"))
+    slab_height = f.given(
+        "slab_height", "nearest slab, height", found.height, origin=chosen(source="common sizes of slabs")
     )
     solid = ctx.rule("solid_edge", "solid edge of a bought slab")
-    off = add(total("slab_off", "off each upright edge of the slab", plus(slab_width, 0.5), minus(width, 0.5)))
-    add(total("slab_off_height", "off its height", plus(slab_height), minus(height)))
+    off = f.total("slab_off", "off each upright edge of the slab", plus(slab_width, 0.5), minus(width, 0.5))
+    f.total("slab_off_height", "off its height", plus(slab_height), minus(height))
     size = ctx.show.size(found.width, found.height)
     words = f"{ctx.fmt(off)} off each edge and {ctx.fmt(found.off_height)} off the height."
     if off.value > solid.value:
-        ctx.report(
+        ctx.fine(
             "stock",
-            Level.OK,
             Stage.FIT,
             "To be made: the nearest slab has too little edge",
             f"{size}: {words} Its solid edge is {ctx.fmt(solid)}.",
@@ -122,20 +119,16 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
             grounds=Grounds("slab_off", rule="no more off than is solid"),
         )
         return
-    rest = add(
-        derived(
-            "slab_edge_left",
-            "solid edge left on the slab",
-            left_after(depth=solid.value, off=off.value),
-            Unit.MM,
-            solid,
-            off,
-            formula="solid edge − what comes off",
-        )
+    rest = f.derived(
+        "slab_edge_left",
+        "solid edge left on the slab",
+        left_after(depth=solid.value, off=off.value),
+        solid,
+        off,
+        formula="solid edge − what comes off",
     )
-    ctx.report(
+    ctx.fine(
         "stock",
-        Level.OK,
         Stage.FIT,
         f"A slab of {size} could be altered",
         f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",

@@ -6,8 +6,8 @@ from dataclasses import replace
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
 from oakmeasure.core.leaf.leaf_context import Context
@@ -23,28 +23,26 @@ def fit_overlay(ctx: Context, opening: Opening) -> Fit:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         opening: The clear opening.
     """
-    choice, add = ctx.leaf.cabinet, ctx.figures.add
+    choice, f = ctx.leaf.cabinet, ctx.figures
     # Where the overlay is what the hinges give, it is there already.
-    overlay = ctx.figures.get("overlay") or add(
-        given("overlay", "overlay", choice.overlay, origin=chosen(edit="cabinet.overlay"))
+    overlay = ctx.figures.get("overlay") or f.given(
+        "overlay", "overlay", choice.overlay, origin=chosen(edit="cabinet.overlay")
     )
     shared = overlay
     if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
-        division = add(
-            given("division", "division that two leaves share", choice.division, origin=chosen(edit="cabinet.division"))
+        division = f.given(
+            "division", "division that two leaves share", choice.division, origin=chosen(edit="cabinet.division")
         )
-        between = add(given("gap_between", "gap between the two", choice.gap, origin=chosen(edit="cabinet.gap")))
-        shared = add(
-            total(
-                "overlay_shared",
-                "overlay on the division, each",
-                plus(division, 0.5),
-                minus(between, 0.5),
-                source="half of what the division leaves",
-            )
+        between = f.given("gap_between", "gap between the two", choice.gap, origin=chosen(edit="cabinet.gap"))
+        shared = f.total(
+            "overlay_shared",
+            "overlay on the division, each",
+            plus(division, 0.5),
+            minus(between, 0.5),
+            source="half of what the division leaves",
         )
-    width = add(total("leaf_width", "leaf width", plus(opening.clear_width), plus(shared), plus(overlay)))
-    height = add(total("leaf_height", "leaf height", plus(opening.clear_height), plus(overlay, 2)))
+    width = f.total("leaf_width", "leaf width", plus(opening.clear_width), plus(shared), plus(overlay))
+    height = f.total("leaf_height", "leaf height", plus(opening.clear_height), plus(overlay, 2))
     at = (opening.hinge_in.value - shared.value, opening.floor_high.value - overlay.value)
     apart = _run(ctx, overlay)
     return replace(finished(ctx, width, height, square_edge(ctx), at=at), leaves=choice.run, apart=apart)
@@ -60,9 +58,8 @@ def _run(ctx: Context, overlay: Figure) -> float:
     between = ctx.figures.total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2))
     if between.value < LEAST_BETWEEN:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)
-        ctx.report(
+        ctx.stop(
             "run-tight",
-            Level.STOP,
             Stage.FIT,
             "The leaves of the run rub",
             f"{ctx.fmt(between)} from one to the next: {ctx.fmt(overlay)} of overlay, {ctx.fmt(frame)} of frame.",
@@ -70,9 +67,8 @@ def _run(ctx: Context, overlay: Figure) -> float:
             grounds=Grounds("run_between", rule=f"at least {ctx.fmt(LEAST_BETWEEN)}"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "run",
-            Level.OK,
             Stage.FIT,
             f"{choice.run} leaves in a run",
             f"{ctx.fmt(between)} from one to the next.",

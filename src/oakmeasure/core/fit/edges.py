@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -44,16 +43,14 @@ def gaps_along(
                 figure_name(name),
                 f"gap, {edge}, {where}",
                 value,
-                Unit.MM,
                 opening.clear_width,
                 width,
                 formula="from the adjusted corner to the square leaf",
             )
         if abs(one - other) > UNEVEN:
             uneven = True
-            ctx.report(
+            ctx.warn(
                 f"uneven-{edge.split()[0]}",
-                Level.WARNING,
                 Stage.FIT,
                 f"The gap along the {edge} is uneven",
                 f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
@@ -65,9 +62,8 @@ def gaps_along(
                 ),
             )
     if not uneven and not is_scribed:
-        ctx.report(
+        ctx.fine(
             "even",
-            Level.OK,
             Stage.FIT,
             "The gaps are even",
             f"A square leaf keeps every gap within {ctx.fmt(UNEVEN)} along its edge.",

@@ -9,7 +9,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import EvenGap, Hanging
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Origin, Term, derived, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -79,9 +79,8 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
     if terms:
         return ctx.figures.total("gap_made", label, *terms, source="the stack that just fills it")
     made = ctx.chosen("gap_made", label, None, "fit.even.gap", rule="gap_hinge")
-    ctx.report(
+    ctx.warn(
         "not-hung",
-        Level.WARNING,
         Stage.FIT,
         "Hang it full, then read the gap",
         f"The other sides are sized to the gap that the hinges make; until it is read, {ctx.fmt(made)} is taken.",
@@ -140,7 +139,7 @@ def _planing(ctx: Context, edge: str, terms: tuple[Term, ...], shaving: Figure) 
     count = strokes(off.value, shaving=shaving.value)
     how = "what comes off ÷ a shaving, rounded up"
     counted = derived(
-        figure_name(f"strokes_{slug}"), f"strokes along the {edge}", count, Unit.COUNT, off, shaving, formula=how
+        figure_name(f"strokes_{slug}"), f"strokes along the {edge}", count, off, shaving, formula=how, unit=Unit.COUNT
     )
     return Planing(edge, off, ctx.figures.add(counted))
 
@@ -150,9 +149,8 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
     missing = [each for each in planed if each.off.value < -HAIR]
     if missing:
         words = "; ".join(f"{ctx.fmt(-each.off.value)} at the {each.edge}" for each in missing)
-        ctx.report(
+        ctx.stop(
             "not-full",
-            Level.STOP,
             Stage.FIT,
             "The leaf was not left full enough",
             f"To an even gap of {ctx.fmt(made)} wood is missing: {words}.",
@@ -161,9 +159,8 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
         )
         return
     words = ", ".join(f"{ctx.fmt(each.off)} off the {each.edge} ({each.strokes.value:.0f} strokes)" for each in planed)
-    ctx.report(
+    ctx.fine(
         "even-gap",
-        Level.OK,
         Stage.FIT,
         f"Even gap of {ctx.fmt(made)}",
         f"The hinges made it; the other sides follow: {words}.",

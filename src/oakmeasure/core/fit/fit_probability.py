@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figures
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
@@ -68,18 +68,17 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
         "goes_in",
         "goes in at the latch without planing",
         100 * chance_over(room, sigma),
-        Unit.PERCENT,
         gap,
         *([clear] if opening.lining is None else []),
         cut,
         hang,
         formula="share of normal errors, their squares added, that leave the gap that must be left",
+        unit=Unit.PERCENT,
     )
     if chance.value < 100 * LIKELY and fitted.trim_side.value < sigma:
         leave = max(1.0, math.ceil(2 * sigma))
-        ctx.report(
+        ctx.warn(
             "goes-in",
-            Level.WARNING,
             Stage.FIT,
             "It may not go in without planing",
             f"{chance.value:.0f} of 100 do at the latch, and {ctx.fmt(fitted.trim_side)} a side is left on to trim.",

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.fit import even_reveal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -85,9 +85,8 @@ def finished(ctx: Context, width: Figure, height: Figure, bevel: Figure, *, at: 
     _judge_trim(ctx, side, ends)
     possible = width.value >= LEAST_LEAF_WIDTH and height.value >= LEAST_LEAF_HEIGHT
     if not possible:
-        ctx.report(
+        ctx.stop(
             "no-leaf",
-            Level.STOP,
             Stage.FIT,
             "No leaf is left",
             f"The gaps leave {ctx.show.size(width.value, height.value)}; a leaf needs at least "
@@ -103,9 +102,8 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
     most = MOST_TRIM.get(ctx.leaf.build.kind, TRIM_ANY)
     for figure, field, where in ((side, "fit.trim_side", "each side"), (ends, "fit.trim_height", "top and bottom")):
         if figure.value > most:
-            ctx.report(
+            ctx.warn(
                 f"trim-much-{'side' if figure is side else 'height'}",
-                Level.WARNING,
                 Stage.FIT,
                 "That is much to trim off such a leaf",
                 f"{ctx.fmt(figure)} {where}: stiles, tenons and grooves are set out for {ctx.fmt(most)} at the most.",
@@ -128,12 +126,12 @@ def size_inside(
         opening: The clear opening.
         width: Width of one of a pair, mm, worked out already; None for one leaf.
     """
-    f, add = ctx.figures, ctx.figures.add
+    f = ctx.figures
     if width is None:
         terms = (plus(opening.clear_width), minus(f["gap_hinge"]), minus(f["gap_latch"]))
-        width = add(total("leaf_width", "leaf width", *terms))
+        width = f.total("leaf_width", "leaf width", *terms)
     terms = (plus(opening.clear_height), minus(f["gap_head"]), minus(f["gap_floor"]))
-    height = add(total("leaf_height", "leaf height", *terms))
+    height = f.total("leaf_height", "leaf height", *terms)
     at = (opening.hinge_in.value + f["gap_hinge"].value, opening.floor_high.value + f["gap_floor"].value)
     return width, height, at
 

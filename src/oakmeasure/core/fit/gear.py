@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import HAIR, Show, Unit
 from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -203,9 +203,8 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         words = "; ".join(each.words for each in found)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
         cheapest = min(others, key=lambda each: each.price, default=None)
-        ctx.report(
+        ctx.stop(
             "set",
-            Level.STOP,
             Stage.FIT,
             f"The {chosen.name} does not suit this leaf",
             f"It is {words}." if found[0].what == "way" else f"{words[0].upper()}{words[1:]}.",
@@ -215,9 +214,8 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         return
     buy = length_to_buy(chosen, place.track)
     cut = f"Buy {ctx.fmt(buy)} of track and cut {ctx.fmt(buy - place.track)} off." if buy else ""
-    ctx.report(
+    ctx.fine(
         "set",
-        Level.OK,
         Stage.FIT,
         f"The {chosen.name} suits this leaf",
         f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
@@ -237,29 +235,25 @@ def overlap_left(ctx: Context, short: Figure) -> float:
 
 def _headroom(ctx: Context, place: GearPlace) -> None:
     """Judge the free wall over the opening: the track with its hangers, the leaf lifted on, the anti-lift block."""
-    track, add = ctx.leaf.slide.track_set, ctx.figures.add
+    track, f = ctx.leaf.slide.track_set, ctx.figures
     if track is None or track.opening is not None:
         return
-    over = add(
-        derived(
-            "leaf_over_head",
-            "leaf's top over the opening's head",
-            place.over_head,
-            Unit.MM,
-            ctx.figures["leaf_height"],
-            formula="foot + height − lowest head",
-        )
+    over = f.derived(
+        "leaf_over_head",
+        "leaf's top over the opening's head",
+        place.over_head,
+        ctx.figures["leaf_height"],
+        formula="foot + height − lowest head",
     )
-    above = add(given("gear_above", "track and hangers over the leaf", track.above, origin=chosen(source=track.name)))
-    lift = add(given("lift_on", "lifted to be hung on", track.lift, origin=chosen(source=track.name)))
-    needed = add(total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift)))
-    block = add(given("anti_lift", "anti-lift block", track.block, origin=chosen(source=track.name)))
+    above = f.given("gear_above", "track and hangers over the leaf", track.above, origin=chosen(source=track.name))
+    lift = f.given("lift_on", "lifted to be hung on", track.lift, origin=chosen(source=track.name))
+    needed = f.total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift))
+    block = f.given("anti_lift", "anti-lift block", track.block, origin=chosen(source=track.name))
     drop = from_set_or(ctx, "drop", track.drop)
-    room = add(total("anti_lift_room", "room over the leaf for the block", plus(drop)))
+    room = f.total("anti_lift_room", "room over the leaf for the block", plus(drop))
     if room.value < block.value:
-        ctx.report(
+        ctx.stop(
             "anti-lift",
-            Level.STOP,
             Stage.FIT,
             "No room for the anti-lift block",
             f"{ctx.fmt(room)} between leaf and track, the block is {ctx.fmt(block)}.",
@@ -267,9 +261,8 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
             grounds=Grounds("anti_lift_room", rule="a leaf that can be lifted off its track falls"),
         )
     elif lift.value > 0:
-        ctx.report(
+        ctx.fine(
             "anti-lift",
-            Level.OK,
             Stage.FIT,
             "Fit the anti-lift block last",
             f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
@@ -283,15 +276,14 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
 
 def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float) -> None:
     """Judge the free wall that there is against what lifting it on needs."""
-    add = ctx.figures.add
-    free = add(given("headroom", "free wall over the opening", headroom, origin=chosen(edit="slide.headroom")))
-    short = add(total("headroom_short", "missing over the opening", plus(needed), minus(free)))
+    f = ctx.figures
+    free = f.given("headroom", "free wall over the opening", headroom, origin=chosen(edit="slide.headroom"))
+    short = f.total("headroom_short", "missing over the opening", plus(needed), minus(free))
     if short.value > HAIR:
         lower = overlap_left(ctx, short)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
-        ctx.report(
+        ctx.stop(
             "headroom",
-            Level.STOP,
             Stage.FIT,
             "There is no room to lift it on",
             f"It needs {ctx.fmt(needed)} over the opening, there is {ctx.fmt(free)}: {ctx.fmt(short)} short.",
@@ -304,9 +296,8 @@ def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float)
             grounds=Grounds("headroom_short", rule="track, hangers and the lift to hang it on"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "headroom",
-            Level.OK,
             Stage.FIT,
             "There is room to lift it on",
             f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.",

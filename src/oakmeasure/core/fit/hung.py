@@ -10,8 +10,8 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Aim, LeafShape
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside
@@ -72,8 +72,8 @@ def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
         opening.clear_height,
         *(f[figure_name(f"gap_{edge}")] for edge in ("hinge", "latch", "head", "floor")),
     )
-    width = f.derived("leaf_width", "leaf width", box.x1 - box.x0, Unit.MM, *inputs, formula=how)
-    height = f.derived("leaf_height", "leaf height", box.y1 - box.y0, Unit.MM, *inputs, formula=how)
+    width = f.derived("leaf_width", "leaf width", box.x1 - box.x0, *inputs, formula=how)
+    height = f.derived("leaf_height", "leaf height", box.y1 - box.y0, *inputs, formula=how)
     bevel = _bevel(ctx, width, f["gap_latch"])
     outline = tuple((x - box.x0, y - box.y0) for x, y in made.outline) if made is not None else ()
     fitted = replace(finished(ctx, width, height, bevel, at=(box.x0, box.y0)), outline=outline)
@@ -84,21 +84,19 @@ def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
 
 def _half(ctx: Context, opening: Opening, hinge: Figure) -> Figure:
     """Add one leaf of a pair: (clear − 2·hinge gap − meeting gap)/2; a rebate adds half its overlap to each."""
-    choice, add = ctx.leaf.pair, ctx.figures.add
+    choice, f = ctx.leaf.pair, ctx.figures
     meeting = ctx.chosen("gap_meeting", "gap where they meet", choice.meeting, "pair.meeting", rule="gap_latch")
-    rebate = add(given("rebate", "rebated meeting, overlap", choice.rebate, origin=chosen(edit="pair.rebate")))
-    both = add(
-        total(
-            "pair_both",
-            "both leaves together",
-            plus(opening.clear_width),
-            minus(hinge, 2),
-            minus(meeting),
-            *([plus(rebate)] if choice.rebate else []),
-        )
+    rebate = f.given("rebate", "rebated meeting, overlap", choice.rebate, origin=chosen(edit="pair.rebate"))
+    both = f.total(
+        "pair_both",
+        "both leaves together",
+        plus(opening.clear_width),
+        minus(hinge, 2),
+        minus(meeting),
+        *([plus(rebate)] if choice.rebate else []),
     )
-    width = add(total("leaf_width", "leaf width, each of the pair", plus(both, 0.5)))
-    add(total("pair_width", "the pair, hinge edge to hinge edge", plus(opening.clear_width), minus(hinge, 2)))
+    width = f.total("leaf_width", "leaf width, each of the pair", plus(both, 0.5))
+    f.total("pair_width", "the pair, hinge edge to hinge edge", plus(opening.clear_width), minus(hinge, 2))
     return width
 
 
@@ -117,9 +115,8 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         growth = square_corner_growth(**plan)
         least_value = least_bevel_deg(**plan, gap=gap.value, margin=margin.value)
     except InputError:
-        ctx.report(
+        ctx.stop(
             "no-bevel",
-            Level.STOP,
             Stage.FIT,
             "No bevel lets the latch edge pass",
             f"{ctx.fmt(width)} wide and {ctx.fmt(thickness)} thick cannot swing past its lining.",
@@ -131,7 +128,6 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         "square_growth",
         "a square back corner swings out by",
         growth,
-        Unit.MM,
         *inputs,
         formula="√((w + s)² + t² + 2tp) − (w + s)",
     )
@@ -139,11 +135,11 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
         "least_bevel",
         "least bevel",
         least_value,
-        Unit.DEG,
         *inputs,
         gap,
         margin,
         formula="atan(((w + s) − √((w + s + gap − margin)² − t² − 2tp)) ÷ t)",
+        unit=Unit.DEG,
     )
     _judge_bevel(ctx, gap, school, least)
     return school
@@ -156,7 +152,6 @@ def _judge_bevel(ctx: Context, gap: Figure, school: Figure, least: Figure) -> No
         "latch_gap_back",
         "gap at the back of the latch edge",
         back_gap(gap=gap.value, thickness=thickness.value, bevel_deg=school.value),
-        Unit.MM,
         gap,
         thickness,
         school,
@@ -165,9 +160,8 @@ def _judge_bevel(ctx: Context, gap: Figure, school: Figure, least: Figure) -> No
     numbers = f"Least {ctx.fmt(least)}, planed {ctx.fmt(school)}: the gap is {ctx.fmt(behind)} at the back."
     if school.value + 1e-9 < least.value:
         enough = math.ceil(least.value * 10) / 10
-        ctx.report(
+        ctx.stop(
             "bevel-short",
-            Level.STOP,
             Stage.FIT,
             "The latch edge will not pass",
             numbers,
@@ -175,6 +169,4 @@ def _judge_bevel(ctx: Context, gap: Figure, school: Figure, least: Figure) -> No
             grounds=Grounds("least_bevel", "edge:latch", rule="margin of the gap kept as the corner passes"),
         )
     else:
-        ctx.report(
-            "bevel", Level.OK, Stage.FIT, "The latch edge passes", numbers, grounds=Grounds("least_bevel", "edge:latch")
-        )
+        ctx.fine("bevel", Stage.FIT, "The latch edge passes", numbers, grounds=Grounds("least_bevel", "edge:latch"))

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.hanging import Aim
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -125,7 +125,6 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
                 figure_name(f"scribe_{slug}"),
                 f"off the {name}",
                 value,
-                Unit.MM,
                 opening.clear_width,
                 opening.clear_height,
                 formula="from the rectangle round the leaf to its scribed corner",
@@ -133,9 +132,8 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
         )
     most = max(figures, key=lambda each: each.value, default=None)
     words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > HAIR else "It stays square."
-    ctx.report(
+    ctx.fine(
         "scribed",
-        Level.OK,
         Stage.FIT,
         "Scribed to the opening: every gap is even",
         words,

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, derived, minus, plus
 from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
@@ -29,23 +29,13 @@ def fit_slide(ctx: Context, opening: Opening) -> Fit:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         opening: The clear opening.
     """
-    choice, add = ctx.leaf.slide, ctx.figures.add
+    choice, f = ctx.leaf.slide, ctx.figures
     hanging = ctx.leaf.hanging
-    left = add(
-        given(
-            "overlap_hinge",
-            "overlap at the hinge side",
-            choice.overlap_hinge,
-            origin=chosen(edit="slide.overlap_hinge"),
-        )
+    left = f.given(
+        "overlap_hinge", "overlap at the hinge side", choice.overlap_hinge, origin=chosen(edit="slide.overlap_hinge")
     )
-    right = add(
-        given(
-            "overlap_latch",
-            "overlap at the latch side",
-            choice.overlap_latch,
-            origin=chosen(edit="slide.overlap_latch"),
-        )
+    right = f.given(
+        "overlap_latch", "overlap at the latch side", choice.overlap_latch, origin=chosen(edit="slide.overlap_latch")
     )
     leaves, apart = 1, 0.0
     if hanging.bypasses:
@@ -77,9 +67,8 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
         width = ctx.reading("leaf_width", "leaf width, the slab at hand", size, "slide.size_width")
         covered = width.value - opening.clear_width.value
         if covered < left.value + right.value - HAIR:
-            ctx.report(
+            ctx.warn(
                 "slab-narrow",
-                Level.WARNING,
                 Stage.FIT,
                 "The slab covers less than was wished",
                 f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
@@ -104,7 +93,6 @@ def _height(ctx: Context, opening: Opening) -> Figure:
             "overlap_head",
             "overlap at the head",
             height.value + ctx.figures["gap_floor"].value - opening.clear_height.value,
-            Unit.MM,
             height,
             ctx.figures["gap_floor"],
             opening.clear_height,
@@ -112,9 +100,8 @@ def _height(ctx: Context, opening: Opening) -> Figure:
         )
         ctx.figures.add(over)
         if over.value < 0:
-            ctx.report(
+            ctx.warn(
                 "head-open",
-                Level.WARNING,
                 Stage.FIT,
                 "The leaf does not reach the opening's head",
                 f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
@@ -153,9 +140,8 @@ def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
     """Judge a slab at hand under a track that is up already."""
     over = slab.value - most.value
     if over > HAIR:
-        ctx.report(
+        ctx.stop(
             "under-track",
-            Level.STOP,
             Stage.FIT,
             "The slab does not go under the track",
             f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
@@ -167,14 +153,14 @@ def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
 
 def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypass | None]:
     """Add track and leaf of two that pass each other; a STOP where their rollers cannot."""
-    choice, add = ctx.leaf.slide, ctx.figures.add
+    choice, f = ctx.leaf.slide, ctx.figures
     rail = ctx.leaf.hanging is Hanging.BYPASS_RAIL
     roller, roller_in = _roller(ctx) if rail else (0.0, 0.0)
     least = least_centre(roller=roller, roller_in=roller_in) if rail else 0.0
     value = choice.centre if choice.centre is not None else max(least, 60.0 if not rail else least)
-    centre = add(given("centre", "overlap of the leaves in the middle", value, origin=chosen(edit="slide.centre")))
-    track = add(total("track_needed", "track", plus(opening.clear_width), plus(side, 2)))
-    width = add(total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5)))
+    centre = f.given("centre", "overlap of the leaves in the middle", value, origin=chosen(edit="slide.centre"))
+    track = f.total("track_needed", "track", plus(opening.clear_width), plus(side, 2))
+    width = f.total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5))
     try:
         passing = bypassing(
             opening=opening.clear_width.value,
@@ -186,9 +172,8 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
         )
     except InputError as error:
         remedy = Remedy(f"Overlap {ctx.fmt(least)}", "slide.centre", least) if value < least else Remedy("Less overlap")
-        ctx.report(
+        ctx.stop(
             "bypass",
-            Level.STOP,
             Stage.FIT,
             "The two leaves cannot pass",
             f"They overlap {ctx.fmt(centre)} in the middle; needs {error.need}.",
@@ -206,7 +191,7 @@ def _roller(ctx: Context) -> tuple[float, float]:
 
 def _way(ctx: Context, opening: Opening, clear: float) -> None:
     """Add the clear way, less a pull that cannot pass the jamb."""
-    choice, add = ctx.leaf.slide, ctx.figures.add
+    choice, f = ctx.leaf.slide, ctx.figures
     hanging = ctx.leaf.hanging
     inputs = [opening.clear_width, ctx.figures["overlap_hinge"]]
     how = "the opening, the leaf slid right past it"
@@ -215,14 +200,11 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
         how = "opening − leaf + side overlap" + (", less a roller" if hanging is Hanging.BYPASS_RAIL else "")
     way = clear - choice.pull
     if choice.pull:
-        inputs.append(
-            add(given("pull", "pull that cannot pass the jamb", choice.pull, origin=chosen(edit="slide.pull")))
-        )
+        inputs.append(f.given("pull", "pull that cannot pass the jamb", choice.pull, origin=chosen(edit="slide.pull")))
         how += ", less the pull"
-    figure = add(derived("clear_way", "clear way", way, Unit.MM, *inputs, formula=how))
-    ctx.report(
+    figure = f.derived("clear_way", "clear way", way, *inputs, formula=how)
+    ctx.fine(
         "clear-way",
-        Level.OK,
         Stage.FIT,
         f"The clear way is {ctx.fmt(figure)}",
         f"Of an opening of {ctx.fmt(opening.clear_width)}.",
@@ -233,15 +215,14 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
 
 def _track(ctx: Context, opening: Opening, width: Figure) -> None:
     """Add the track that is needed and judge the one at hand, and the free wall beside the opening."""
-    choice, add, hanging = ctx.leaf.slide, ctx.figures.add, ctx.leaf.hanging
-    needed = ctx.figures.get("track_needed") or add(total("track_needed", "track, twice the leaf", plus(width, 2)))
+    choice, f, hanging = ctx.leaf.slide, ctx.figures, ctx.leaf.hanging
+    needed = ctx.figures.get("track_needed") or f.total("track_needed", "track, twice the leaf", plus(width, 2))
     if choice.track is not None:
-        there = add(given("track", "track at hand", choice.track, origin=chosen(edit="slide.track")))
+        there = f.given("track", "track at hand", choice.track, origin=chosen(edit="slide.track"))
         rest = there.value - needed.value
         if there.value < width.value:
-            ctx.report(
+            ctx.stop(
                 "track-short",
-                Level.STOP,
                 Stage.FIT,
                 "The track is shorter than its leaf",
                 f"{ctx.fmt(there)} for a leaf of {ctx.fmt(width)}.",
@@ -249,9 +230,8 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 grounds=Grounds("track"),
             )
         elif rest < 0:
-            ctx.report(
+            ctx.warn(
                 "track-short",
-                Level.WARNING,
                 Stage.FIT,
                 "The leaf does not clear the opening",
                 f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
@@ -259,9 +239,8 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
                 grounds=Grounds("track_needed"),
             )
         else:
-            ctx.report(
+            ctx.fine(
                 "track",
-                Level.OK,
                 Stage.FIT,
                 "The track is long enough",
                 f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.",
@@ -269,20 +248,15 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
             )
     if hanging.bypasses or hanging is Hanging.POCKET or choice.free_wall is None:
         return
-    stop = add(given("stop", "kept free for the stop", choice.stop, origin=chosen(edit="slide.stop")))
-    wanted = add(
-        total(
-            "free_wall_needed", "free wall that it needs", plus(width), minus(ctx.figures["overlap_latch"]), plus(stop)
-        )
+    stop = f.given("stop", "kept free for the stop", choice.stop, origin=chosen(edit="slide.stop"))
+    wanted = f.total(
+        "free_wall_needed", "free wall that it needs", plus(width), minus(ctx.figures["overlap_latch"]), plus(stop)
     )
-    free = add(
-        given("free_wall", "free wall beside the opening", choice.free_wall, origin=chosen(edit="slide.free_wall"))
-    )
+    free = f.given("free_wall", "free wall beside the opening", choice.free_wall, origin=chosen(edit="slide.free_wall"))
     if free.value < wanted.value:
         lost = wanted.value - free.value
-        ctx.report(
+        ctx.warn(
             "free-wall",
-            Level.WARNING,
             Stage.FIT,
             "The wall beside is too short",
             f"{ctx.fmt(free)} free; the leaf needs {ctx.fmt(wanted)}: {ctx.fmt(lost)} stay in the way.",
@@ -298,9 +272,8 @@ def _floor(ctx: Context) -> None:
     ctx.figures.total(
         "hung_higher", "hung higher, for the floor along its way", plus(rise), source="set from the highest point"
     )
-    ctx.report(
+    ctx.warn(
         "hung-higher",
-        Level.WARNING,
         Stage.FIT,
         "Hang it from the highest floor",
         f"The floor rises {ctx.fmt(rise)} along the travel: track and leaf go up by as much; the size stays.",
@@ -311,27 +284,19 @@ def _floor(ctx: Context) -> None:
 
 def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
     """Judge whether the opening is as tall as the set needs."""
-    add = ctx.figures.add
+    f = ctx.figures
     gear = from_set(ctx, "gear_height")
     if gear is None:
         return
-    needed = add(total("opening_needed", "opening that the set needs", plus(height), plus(gear)))
-    there = add(
-        derived(
-            "opening_there",
-            "opening, floor to head",
-            tallest(opening),
-            Unit.MM,
-            opening.clear_height,
-            formula="where it is tallest",
-        )
+    needed = f.total("opening_needed", "opening that the set needs", plus(height), plus(gear))
+    there = f.derived(
+        "opening_there", "opening, floor to head", tallest(opening), opening.clear_height, formula="where it is tallest"
     )
-    short = add(total("gear_short", "missing for the set", plus(needed), minus(there)))
+    short = f.total("gear_short", "missing for the set", plus(needed), minus(there))
     if short.value > HAIR:
         shorter = height.value - short.value
-        ctx.report(
+        ctx.stop(
             "gear-short",
-            Level.STOP,
             Stage.FIT,
             "The set does not fit the opening",
             f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
@@ -340,9 +305,8 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
             grounds=Grounds("gear_short", rule="tracks state the opening they need: compare before cutting"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "gear",
-            Level.OK,
             Stage.FIT,
             "The set fits the opening",
             f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.",

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 
-from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, given, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bypass_sums import missing_backing
 from oakmeasure.core.fit.gear import from_set
@@ -24,39 +24,32 @@ def stack_up(ctx: Context, leaves: int) -> None:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         leaves: How many leaves slide.
     """
-    choice, add, f = ctx.leaf.slide, ctx.figures.add, ctx.figures
+    choice, f = ctx.leaf.slide, ctx.figures
     outs = [
         f[figure_name(f"in_the_way_{at}")]
         for at, each in enumerate(ctx.leaf.in_the_way, start=1)
         if each.stands_out.value > 0 and each.where is not Side.FLOOR
     ]
-    air = add(given("slide_air", "air between leaf and what it passes", choice.air, origin=chosen(edit="slide.air")))
+    air = f.given("slide_air", "air between leaf and what it passes", choice.air, origin=chosen(edit="slide.air"))
     most = max(outs, key=lambda each: each.value, default=None)
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
-    back = add(total("back_off", "wall to the leaf's back, at the least", *terms))
+    back = f.total("back_off", "wall to the leaf's back, at the least", *terms)
     thick = f.get("thickness_over") or f["thickness"]
     off = _stand_off(ctx)
     # A track holds its leaf further out than it need be; where it lacks something, a backing board will.
     held = off if off is not None and off.value > back.value else back
-    out = add(
-        total(
-            "stands_out",
-            "stands out of the wall",
-            plus(held),
-            plus(thick),
-            *([plus(air), plus(thick)] if leaves == 2 else []),
-        )
+    out = f.total(
+        "stands_out",
+        "stands out of the wall",
+        plus(held),
+        plus(thick),
+        *([plus(air), plus(thick)] if leaves == 2 else []),
     )
     if off is not None:
         _backing(ctx, back, off, most.label.partition(",")[0] if most is not None else "wall", air)
     if choice.projection is not None:
-        wish = add(
-            given(
-                "projection",
-                "wished: stands out no more than",
-                choice.projection,
-                origin=chosen(edit="slide.projection"),
-            )
+        wish = f.given(
+            "projection", "wished: stands out no more than", choice.projection, origin=chosen(edit="slide.projection")
         )
         over = out.value - wish.value
         if over > HAIR:
@@ -68,9 +61,8 @@ def stack_up(ctx: Context, leaves: int) -> None:
                 if held is back
                 else f"Its track holds it {ctx.fmt(held)} off the wall"
             )
-            ctx.report(
+            ctx.warn(
                 "projection",
-                Level.WARNING,
                 Stage.FIT,
                 "It stands out more than was wished",
                 f"{ctx.fmt(out)}, {ctx.fmt(over)} over the wish of {ctx.fmt(wish)}. {words}.",
@@ -83,24 +75,20 @@ def stack_up(ctx: Context, leaves: int) -> None:
 
 def _backing(ctx: Context, back: Figure, off: Figure, behind: str, air: Figure) -> None:
     """Judge the track's stand-off against what the leaf must pass; behind: what stands out most there."""
-    add = ctx.figures.add
+    f = ctx.figures
     wall = ctx.leaf.hardware.wall
     missing = missing_backing(needed=back.value, stand_off=off.value)
-    add(
-        derived(
-            "backing",
-            "backing board that is missing",
-            missing,
-            Unit.MM,
-            back,
-            off,
-            formula="what the leaf must pass less the track's stand-off",
-        )
+    f.derived(
+        "backing",
+        "backing board that is missing",
+        missing,
+        back,
+        off,
+        formula="what the leaf must pass less the track's stand-off",
     )
     if missing > 0:
-        ctx.report(
+        ctx.warn(
             "backing",
-            Level.WARNING,
             Stage.FIT,
             "The leaf would rub on what stands out",
             f"The {behind} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
@@ -113,9 +101,8 @@ def _backing(ctx: Context, back: Figure, off: Figure, behind: str, air: Figure) 
             grounds=Grounds("backing", rule=f"{ctx.fmt(air)} of air"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "backing",
-            Level.OK,
             Stage.FIT,
             "The leaf clears what stands out",
             f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",

@@ -36,9 +36,8 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
         )
     wrong = next((look for look in hung.looks if look.fine is False), None)
     if wrong is not None:
-        ctx.report(
+        ctx.warn(
             "hang-binds",
-            Level.WARNING,
             Stage.HANG,
             f"Look first at {wrong.what}",
             f"{wrong.found.capitalize()}. No hole is drilled again before this is right.",
@@ -71,9 +70,8 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         origin=chosen(source="the remedy with the least wood off"),
     )
     if each.contradictions:
-        ctx.report(
+        ctx.warn(
             f"hang-contradicts{tag}",
-            Level.WARNING,
             Stage.HANG,
             "Gaps that contradict the leaf",
             f"{name}{each.contradictions[0]}.",
@@ -136,9 +134,8 @@ def _turns(ctx: Context, hung: Hung) -> None:
     if over:
         most = max(over, key=lambda each: abs(each.amount))
         limit = {"side": SIDE_RANGE, "depth": DEPTH_RANGE}.get(most.screw, HEIGHT_RANGE)
-        ctx.report(
+        ctx.stop(
             "hang-turns",
-            Level.STOP,
             Stage.HANG,
             "More than the screws have",
             f"Hinge {most.hinge}, {most.screw}: {ctx.fmt(abs(most.amount))} is wanted, it has {ctx.fmt(limit)}.",
@@ -146,9 +143,8 @@ def _turns(ctx: Context, hung: Hung) -> None:
             grounds=Grounds(rule=f"±{ctx.fmt(SIDE_RANGE)}, height ±{ctx.fmt(HEIGHT_RANGE)}: common practice"),
         )
         return
-    ctx.report(
+    ctx.warn(
         "hang-turns",
-        Level.WARNING,
         Stage.HANG,
         "The screws put it right",
         f"{len(hung.turns)} screws: heights first, then sides, then depth.",
@@ -160,18 +156,16 @@ def _proof(ctx: Context, hung: Hung) -> None:
     if load is None or (not ctx.leaf.hung.gaps.is_read and ctx.leaf.hung.signed is None and not hung.is_read):
         return
     if ctx.leaf.hung.proof_held:
-        ctx.report(
+        ctx.fine(
             "hang-proof",
-            Level.OK,
             Stage.HANG,
             "The track held its proof load",
             f"{ctx.show.value(load.value, Unit.KG)} before the leaf went up.",
             grounds=Grounds("proof_load"),
         )
     else:
-        ctx.report(
+        ctx.stop(
             "hang-proof",
-            Level.STOP,
             Stage.HANG,
             "No proof load was hung yet",
             f"{ctx.show.value(load.value, Unit.KG)} on the track before the leaf goes up.",
@@ -184,19 +178,12 @@ def _signed(ctx: Context) -> None:
     touches, signed = ctx.leaf.hung.gaps.touches, ctx.leaf.hung.signed
     if touches is not Touches.NONE:
         top = touches in (Touches.TOP_LATCH, Touches.TOP_HINGE)
-        ctx.report(
+        ctx.warn(
             "hang-touches",
-            Level.WARNING,
             Stage.HANG,
             f"{str(touches).capitalize()} touches first",
             f"It meets its stop at the {'top' if top else 'foot'}: half of it at each hinge, or the stop is moved.",
             Remedy(f"Across: the {'bottom' if top else 'top'} hinge out, or the other in, by half"),
         )
     if signed is not None:
-        ctx.report(
-            "hang-signed",
-            Level.OK,
-            Stage.HANG,
-            "Hung and signed off",
-            f"{signed.on.day} {signed.on:%b %Y}, {signed.by}.",
-        )
+        ctx.fine("hang-signed", Stage.HANG, "Hung and signed off", f"{signed.on.day} {signed.on:%b %Y}, {signed.by}.")

@@ -6,11 +6,10 @@ Source: common practice of the trade; the sums are plain.
 from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import ScrewKind, WallKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Term, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Term, chosen, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.screws import pilot
 from oakmeasure.core.leaf.leaf_context import Context
@@ -89,34 +88,31 @@ def _chosen(name: str, label: str, value: float, edit: str) -> Figure:
 
 
 def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
-    stack, add = ctx.leaf.hardware.stack, ctx.figures.add
-    passes = add(total("stack_passes", f"{what}: what they pass", *terms))
+    stack, f = ctx.leaf.hardware.stack, ctx.figures
+    passes = f.total("stack_passes", f"{what}: what they pass", *terms)
     bite = ctx.chosen("stack_bite", "what they must bite", stack.bite, "hardware.stack.bite")
-    least = add(total("stack_least", "screw, at the least", plus(passes), plus(bite)))
+    least = f.total("stack_least", "screw, at the least", plus(passes), plus(bite))
     most = _most(ctx, terms)
     found = screw_between(least=least.value, most=most.value if most else None)
     if stack.screw is not None:
-        screw = add(_chosen("stack_screw", "screw, length", stack.screw, "hardware.stack.screw"))
+        screw = f.add(_chosen("stack_screw", "screw, length", stack.screw, "hardware.stack.screw"))
     elif found is None:
         _none_does(ctx, what, passes, least, most)
         return
     else:
-        screw = add(
-            given(
-                "stack_screw",
-                "screw, length",
-                found,
-                origin=chosen(edit="hardware.stack.screw", source="the shortest sold that is long enough"),
-            )
+        screw = f.given(
+            "stack_screw",
+            "screw, length",
+            found,
+            origin=chosen(edit="hardware.stack.screw", source="the shortest sold that is long enough"),
         )
-    bites = add(total("stack_bites", "it bites", plus(screw), minus(passes)))
+    bites = f.total("stack_bites", "it bites", plus(screw), minus(passes))
     _plug(ctx, bites)
     _holes(ctx)
     words = f"{ctx.fmt(screw)} long: through {ctx.fmt(passes)}, {ctx.fmt(bites)} into what must hold."
     if most is not None and screw.value > most.value + 1e-9:
-        ctx.report(
+        ctx.stop(
             "stack-deep",
-            Level.STOP,
             Stage.HARDWARE,
             "The screw reaches what it must not",
             f"{ctx.fmt(screw)} long; {ctx.fmt(most)} at the most.",
@@ -137,9 +133,8 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             grounds=Grounds("stack_bites", rule=f"{ctx.fmt(bite)} wanted"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "stack",
-            Level.OK,
             Stage.HARDWARE,
             f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}",
             words,
@@ -151,18 +146,15 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
 
 def _holes(ctx: Context) -> None:
     """The hole through what is passed, the pilot hole in a stud, and whether the head suits what it holds."""
-    stack, add = ctx.leaf.hardware.stack, ctx.figures.add
+    stack, f = ctx.leaf.hardware.stack, ctx.figures
     size = ctx.chosen("stack_diameter", "screw, diameter", stack.diameter, "hardware.stack.diameter")
-    free = add(
-        derived(
-            "stack_clearance",
-            "hole through what is passed",
-            size.value + CLEARANCE,
-            Unit.MM,
-            size,
-            formula="diameter and half a millimetre",
-            source="common practice",
-        )
+    free = f.derived(
+        "stack_clearance",
+        "hole through what is passed",
+        size.value + CLEARANCE,
+        size,
+        formula="diameter and half a millimetre",
+        source="common practice",
     )
     words = f"{ctx.fmt(free)} through what it passes"
     if not (ctx.leaf.hanging.slides and ctx.leaf.hardware.wall.kind is WallKind.MASONRY):
@@ -171,16 +163,13 @@ def _holes(ctx: Context) -> None:
             if stack.kind is ScrewKind.COACH
             else pilot(diameter=size.value, gravity=STUD_GRAVITY)
         )
-        hole = add(
-            derived(
-                "stack_pilot",
-                "pilot hole in the stud",
-                share,
-                Unit.MM,
-                size,
-                formula="0.7 × diameter" if stack.kind is ScrewKind.COACH else "root of the screw × 0.7 in soft wood",
-                source="common practice",
-            )
+        hole = f.derived(
+            "stack_pilot",
+            "pilot hole in the stud",
+            share,
+            size,
+            formula="0.7 × diameter" if stack.kind is ScrewKind.COACH else "root of the screw × 0.7 in soft wood",
+            source="common practice",
         )
         words += f", {ctx.fmt(hole)} in the stud"
     _head(ctx, size, words)
@@ -190,9 +179,8 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
     """Judge whether the head suits what it holds."""
     stack = ctx.leaf.hardware.stack
     if stack.kind is ScrewKind.COACH and size.value < COACH_LEAST:
-        ctx.report(
+        ctx.warn(
             "stack-head",
-            Level.WARNING,
             Stage.HARDWARE,
             "No coach screw is so thin",
             f"{ctx.fmt(size)} across.",
@@ -200,9 +188,8 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
             grounds=Grounds("stack_diameter"),
         )
     elif stack.kind is ScrewKind.COUNTERSUNK and ctx.leaf.hanging.slides:
-        ctx.report(
+        ctx.warn(
             "stack-head",
-            Level.WARNING,
             Stage.HARDWARE,
             "A countersunk head wedges in a track's round hole",
             "It rides up the hole's edge and never draws the track flat.",
@@ -210,9 +197,8 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
             grounds=Grounds("stack_diameter"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "stack-holes",
-            Level.OK,
             Stage.HARDWARE,
             f"{str(stack.kind).capitalize()}: its holes",
             f"{words[0].upper()}{words[1:]}.",
@@ -222,15 +208,15 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
 
 def _most(ctx: Context, terms: list[Term]) -> Figure | None:
     """Add the longest screw that stays short of what it must not reach, which is measured from the wall's own face."""
-    depth, add = ctx.leaf.hardware.stack.depth, ctx.figures.add
+    depth, f = ctx.leaf.hardware.stack.depth, ctx.figures
     if depth is None:
         return None
-    reach = add(
+    reach = f.add(
         _chosen("stack_depth", "from the wall's face to what must not be reached", depth, "hardware.stack.depth")
     )
-    safe = add(given("stack_safe", "kept short of it", SAFE, origin=chosen(source="common practice")))
+    safe = f.given("stack_safe", "kept short of it", SAFE, origin=chosen(source="common practice"))
     before = [each for each in terms if each.figure.name != "stack_plaster"]
-    return add(total("stack_most", "screw, at the most", *before, plus(reach), minus(safe)))
+    return f.total("stack_most", "screw, at the most", *before, plus(reach), minus(safe))
 
 
 def _none_does(ctx: Context, what: str, passes: Figure, least: Figure, most: Figure | None) -> None:
@@ -239,9 +225,8 @@ def _none_does(ctx: Context, what: str, passes: Figure, least: Figure, most: Fig
     remedies = [Remedy("Fix beside the pipe or cable, where it is not: find it first")]
     if bite >= 15:
         remedies.insert(0, Remedy(f"Bite {ctx.fmt(bite)} only, with twice as many", "hardware.stack.bite", bite))
-    ctx.report(
+    ctx.stop(
         "stack-none",
-        Level.STOP,
         Stage.HARDWARE,
         "No screw both bites and stays short",
         f"{what[0].upper()}{what[1:]}: {ctx.fmt(least)} at the least, {ctx.fmt(most_value)} at the most.",
@@ -262,9 +247,8 @@ def _plug(ctx: Context, bites: Figure) -> None:
     deep = ctx.figures.total(
         "plug_hole", "hole for the plug, from the wall's face", plus(bites), plus(plaster), plus(deeper)
     )
-    ctx.report(
+    ctx.fine(
         "plug",
-        Level.OK,
         Stage.HARDWARE,
         f"Plugs of {ctx.fmt(wall.plug)}",
         f"Holes {ctx.fmt(deep)} deep; the plug in the masonry, not in the plaster.",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Figures, Provenance
 from oakmeasure.core.figures.names import FigureName
 from oakmeasure.core.leaf.leaf_context import Context
@@ -45,9 +45,8 @@ def judge_assumed(ctx: Context) -> None:
         if stage is Stage.MEASURE and ctx.next_reading:
             remedy = Remedy(f"Most would help: {ctx.next_reading}")
         where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
-        ctx.report(
+        ctx.warn(
             f"assumed-{stage.lower()}",
-            Level.WARNING,
             stage,
             "Assumed, not measured",
             f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",

@@ -104,6 +104,51 @@ class Context:
             return self.show.value(figure.value, figure.unit, with_unit=figure.unit is not Unit.MM)
         return self.show.length(figure)
 
+    def stop(
+        self, code: str, stage: Stage, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
+    ) -> None:
+        """Add a check that says not to cut.
+
+        Args:
+            code: The check's code, which stays the same for ever.
+            stage: The stage that it belongs to.
+            title: A few words.
+            sentence: The numbers in one plain sentence.
+            remedies: What would mend it, the best first.
+            grounds: What it rests on, and where that is seen.
+        """
+        self.report(code, Level.STOP, stage, title, sentence, *remedies, grounds=grounds)
+
+    def warn(
+        self, code: str, stage: Stage, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
+    ) -> None:
+        """Add a check that is to be looked at.
+
+        Args:
+            code: The check's code, which stays the same for ever.
+            stage: The stage that it belongs to.
+            title: A few words.
+            sentence: The numbers in one plain sentence.
+            remedies: What would mend it, the best first.
+            grounds: What it rests on, and where that is seen.
+        """
+        self.report(code, Level.WARNING, stage, title, sentence, *remedies, grounds=grounds)
+
+    def fine(
+        self, code: str, stage: Stage, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
+    ) -> None:
+        """Add a check that all is well.
+
+        Args:
+            code: The check's code, which stays the same for ever.
+            stage: The stage that it belongs to.
+            title: A few words.
+            sentence: The numbers in one plain sentence.
+            remedies: What else is to be thought of.
+            grounds: What it rests on, and where that is seen.
+        """
+        self.report(code, Level.OK, stage, title, sentence, *remedies, grounds=grounds)
+
     def report(
         self,
         code: str,
@@ -114,7 +159,7 @@ class Context:
         *remedies: Remedy,
         grounds: Grounds = GROUNDLESS,
     ) -> None:
-        """Add a check.
+        """Add a check whose level depends on its numbers.
 
         Args:
             code: The check's code, which stays the same for ever.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Origin, chosen, given
+from oakmeasure.core.figures.figure import Figure, Origin, chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -26,34 +26,28 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
         build: The leaf's parts and joints, in the finished leaf's coordinates.
         making: The making, worked out.
     """
-    add = ctx.figures.add
-    add(
-        given(
-            "make_hours",
-            "hours of work, all of it",
-            round(making.hours, 2),
-            Unit.HOURS,
-            origin=chosen(source="what the leaf costs, shared out among its operations"),
-        )
+    f = ctx.figures
+    f.given(
+        "make_hours",
+        "hours of work, all of it",
+        round(making.hours, 2),
+        Unit.HOURS,
+        origin=chosen(source="what the leaf costs, shared out among its operations"),
     )
     waits = sum(op.wait_hours for op in making.operations)
-    add(
-        given(
-            "make_waits",
-            "hours of waiting, one after the other",
-            round(waits, 1),
-            Unit.HOURS,
-            origin=chosen(source="glue, wood that settles, coats that dry"),
-        )
+    f.given(
+        "make_waits",
+        "hours of waiting, one after the other",
+        round(waits, 1),
+        Unit.HOURS,
+        origin=chosen(source="glue, wood that settles, coats that dry"),
     )
-    add(
-        given(
-            "finish_grams",
-            "finish, all coats, grams",
-            round(making.finish.grams),
-            Unit.RATIO,
-            origin=chosen(source="both faces, all edges, end grain twice"),
-        )
+    f.given(
+        "finish_grams",
+        "finish, all coats, grams",
+        round(making.finish.grams),
+        Unit.RATIO,
+        origin=chosen(source="both faces, all edges, end grain twice"),
     )
     if making.glue is not None:
         _glue(ctx, making.glue)
@@ -62,9 +56,8 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
     _flat(ctx)
     _thickness(ctx)
     _last_rip(ctx, build)
-    ctx.report(
+    ctx.fine(
         "make",
-        Level.OK,
         Stage.MAKE,
         f"{len(making.operations)} operations",
         f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.",
@@ -91,9 +84,8 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         origin=chosen(source=f"{plan.people} at it, {plan.clamps} clamps"),
     )
     if ctx.leaf.making.degrees < glue.least:
-        ctx.report(
+        ctx.stop(
             "glue-cold",
-            Level.STOP,
             Stage.MAKE,
             "Too cold for this glue",
             f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
@@ -102,9 +94,8 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         )
     for each in plan.tasks:
         if not each.stages:
-            ctx.report(
+            ctx.stop(
                 "glue-long",
-                Level.STOP,
                 Stage.MAKE,
                 f"{each.task.name.capitalize()} cannot be glued in time",
                 f"{each.trouble}.",
@@ -120,9 +111,8 @@ def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
     glue, stages = plan.glue, [stage for each in plan.tasks for stage in each.stages]
     cauls = [stage for stage in stages if stage.cauls]
     if longest > TIGHT * glue.open_minutes:
-        ctx.report(
+        ctx.warn(
             "glue-tight",
-            Level.WARNING,
             Stage.MAKE,
             "A glue-up with no time to spare",
             f"{longest:.1f} of {glue.open_minutes:.1f} minutes.",
@@ -132,9 +122,8 @@ def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
     elif stages:
         many = f"{len(stages)} stages" if len(stages) > 1 else "one stage"
         words = f"; {len(cauls)} of them with bowed cauls, clamps are short" if cauls else ""
-        ctx.report(
+        ctx.fine(
             "glue",
-            Level.OK,
             Stage.MAKE,
             f"Glued in {many}",
             f"The longest takes {longest:.1f} of {glue.open_minutes:.1f} minutes{words}.",
@@ -151,9 +140,8 @@ def _ways(plan: GluePlan, ways: tuple[str, ...]) -> list[Remedy]:
 
 def _mishaps(ctx: Context) -> None:
     for entry in not_mended(ctx.leaf.making.log)[:3]:
-        ctx.report(
+        ctx.warn(
             "mishap",
-            Level.WARNING,
             Stage.MAKE,
             f"Not mended yet: {entry.mishap}",
             f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
@@ -212,9 +200,8 @@ def _flat(ctx: Context) -> None:
             grounds=Grounds("made_twist"),
         )
     if spread is not None and spread.value > SPREAD_MOST:
-        ctx.report(
+        ctx.warn(
             "made-spread",
-            Level.WARNING,
             Stage.MAKE,
             "It is not of one thickness",
             f"{ctx.fmt(spread)} from the thickest place to the thinnest.",

@@ -19,17 +19,16 @@ def _board_layout(g: Given) -> None:
         "boards",
         "boards",
         float(count),
-        Unit.COUNT,
         width,
         cover,
         loss,
         formula="fewest n with n × cover − edge loss ≥ width",
+        unit=Unit.COUNT,
     )
     g.figures.derived(
         "end_width",
         "both end boards, ripped alike",
         equal_ends(width=width.value, cover=cover.value, count=count),
-        Unit.MM,
         width,
         cover,
         boards,
@@ -45,7 +44,7 @@ def _brace(g: Given) -> None:
         ("long_edge", "each long edge", found.edge, Unit.MM, "h / sin α"),
         ("blank_length", "blank", found.blank, Unit.MM, "h / sin α + brace / tan α"),
     ):
-        g.figures.derived(figure_name(name), label, value, unit, *field, formula=formula)
+        g.figures.derived(figure_name(name), label, value, *field, formula=formula, unit=unit)
 
 
 def _veneer_yield(g: Given) -> None:
@@ -55,11 +54,11 @@ def _veneer_yield(g: Given) -> None:
         "leaves",
         "leaves out of the board",
         float(len(found.slices)),
-        Unit.COUNT,
         stock,
         veneer,
         kerf,
         formula="most n with n × veneer + (n − 1) × kerf ≤ thickness",
+        unit=Unit.COUNT,
     )
 
 
@@ -72,7 +71,6 @@ def _groove_spacing(g: Given) -> None:
         "pitch",
         "from line to line",
         pitch,
-        Unit.MM,
         width,
         band,
         grooves,
@@ -98,18 +96,9 @@ def _reduce_split(g: Given) -> None:
     if off.value < -1e-9:
         raise InputError("stile-cut", f"{stile.value:g}", f"at most {(wide.value - narrow.value) / 2:g} mm")
     each, left = even_split(total=off.value, count=int(panels.value), step=step.value)
-    per = g.figures.derived(
-        "per_panel", "off each panel", each, Unit.MM, off, panels, step, formula="whole steps a panel"
-    )
+    per = g.figures.derived("per_panel", "off each panel", each, off, panels, step, formula="whole steps a panel")
     g.figures.derived(
-        "left_over",
-        "left over, for the middle panels",
-        left,
-        Unit.MM,
-        off,
-        per,
-        panels,
-        formula="what is off − panels × that",
+        "left_over", "left over, for the middle panels", left, off, per, panels, formula="what is off − panels × that"
     )
 
 

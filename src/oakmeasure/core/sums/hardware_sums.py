@@ -29,7 +29,7 @@ def _cup(g: Given, unknown: str, label: str) -> Figure:
     parts = [g.figure(name) for name, _ in CUP if name != unknown]
     signs = {"boring": "overlay − reach + crank + plate", "reach": "overlay + crank − boring + plate"}
     name = {"boring": "boring_distance"}.get(unknown, unknown)
-    return g.figures.derived(figure_name(name), label, value, Unit.MM, *parts, formula=signs[unknown])
+    return g.figures.derived(figure_name(name), label, value, *parts, formula=signs[unknown])
 
 
 def _cup_boring(g: Given) -> None:
@@ -48,7 +48,7 @@ def _butt_mortise(g: Given) -> None:
     depth = mortise_depth(closed=closed.value, gap=gap.value)
     if depth < 0:
         raise InputError("gap", f"{gap.value:g}", f"at most what the hinge is thick when shut, {closed.value:g} mm")
-    g.figures.derived("depth", "let in, each leaf of it", depth, Unit.MM, closed, gap, formula="(shut − gap) / 2")
+    g.figures.derived("depth", "let in, each leaf of it", depth, closed, gap, formula="(shut − gap) / 2")
 
 
 def _hinge_pull(g: Given) -> None:
@@ -58,12 +58,12 @@ def _hinge_pull(g: Given) -> None:
         "pull",
         "pull on the top hinge",
         pull,
-        Unit.N,
         mass,
         width,
         apart,
         formula="mass × 9.80665 × (width / 2) / spacing",
         source="leaf open, its weight at the middle",
+        unit=Unit.N,
     )
 
 
@@ -87,12 +87,12 @@ def _screw_hold(g: Given) -> None:
         "withdrawal",
         "it pulls out at",
         holds,
-        Unit.N,
         dry,
         diameter,
         thread,
         formula="108.25 × G² × D × L",
         source="side grain, ultimate: work with a sixth. Wood Handbook, FPL-GTR-282, ch. 8",
+        unit=Unit.N,
     )
 
 

@@ -57,7 +57,6 @@ def _edge_bevel(g: Given) -> None:
         "square_growth",
         "a square back corner grows by",
         square_corner_growth(**plan),
-        Unit.MM,
         width,
         thickness,
         knuckle,
@@ -69,7 +68,6 @@ def _edge_bevel(g: Given) -> None:
         "least_bevel",
         "least bevel",
         least_bevel_deg(**plan, gap=gap.value, margin=margin.value),
-        Unit.DEG,
         width,
         thickness,
         knuckle,
@@ -77,6 +75,7 @@ def _edge_bevel(g: Given) -> None:
         gap,
         margin,
         formula="atan(((w + s) − √((w + s + g − m)² − t² − 2tp)) / t)",
+        unit=Unit.DEG,
     )
 
 
@@ -87,7 +86,6 @@ def _square(g: Given) -> None:
         "skew",
         "skew over the height",
         skew_from_diagonal(width=w, height=h, diagonal=d),
-        Unit.MM,
         *sides,
         formula="(d² − w² − h²) / (2w); more than 0: this diagonal is the long one",
     )
@@ -95,10 +93,10 @@ def _square(g: Given) -> None:
         "corner_angle",
         "angle of the corner across from it",
         corner_angle_deg(width=w, height=h, diagonal=d),
-        Unit.DEG,
         *sides,
         formula="acos((w² + h² − d²) / (2wh))",
         source="law of cosines",
+        unit=Unit.DEG,
     )
 
 
@@ -108,7 +106,6 @@ def _arch(g: Given) -> None:
         "radius",
         "radius",
         segmental_radius(span=span.value, rise=rise.value),
-        Unit.MM,
         span,
         rise,
         formula="s² / (8h) + h / 2",

@@ -32,7 +32,6 @@ def _movement(g: Given) -> None:
         "change",
         "change of width; less than 0: it shrinks",
         change,
-        Unit.MM,
         width,
         each,
         first,
@@ -49,11 +48,11 @@ def _emc(g: Given) -> None:
         "moisture",
         "wood comes to rest at",
         rests,
-        Unit.PERCENT,
         air,
         humidity,
         formula="sorption isotherm of two hydrates",
         source=f"{PUBLISHED}, ch. 4",
+        unit=Unit.PERCENT,
     )
 
 
@@ -71,11 +70,11 @@ def _density(g: Given) -> Figure:
         "density",
         "density",
         density(basic_gravity=wood.basic_gravity, moisture=moisture.value),
-        Unit.KG_M3,
         basic,
         moisture,
         formula="1000 × G / (1 − 0.265 × G × (30 − M) / 30) × (1 + M / 100)",
         source=f"{PUBLISHED}, ch. 4",
+        unit=Unit.KG_M3,
     )
 
 
@@ -84,7 +83,7 @@ def _weight(g: Given) -> None:
     sides = [g.figure(name) for name in ("length", "width", "thickness")]
     mass = dense.value * sides[0].value * sides[1].value * sides[2].value / MM3_PER_M3
     g.figures.derived(
-        "mass", "mass", mass, Unit.KG, dense, *sides, formula="density × length × width × thickness / 10⁹"
+        "mass", "mass", mass, dense, *sides, formula="density × length × width × thickness / 10⁹", unit=Unit.KG
     )
 
 

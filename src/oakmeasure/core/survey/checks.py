@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Origin, Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -38,9 +38,8 @@ def say_contradictory(ctx: Context) -> None:
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
-    ctx.report(
+    ctx.stop(
         "survey-contradictory",
-        Level.STOP,
         Stage.MEASURE,
         "No opening has these readings",
         "Together they close to no shape, so nothing below can be trusted.",
@@ -74,9 +73,8 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
     width, sigma = ctx.figures["clear_width"], ctx.figures["clear_width_uncertainty"]
     if unchecked:
         helps = [] if adj.assumptions or not ctx.next_reading else [Remedy(f"Most would help: {ctx.next_reading}")]
-        ctx.report(
+        ctx.warn(
             "survey-unchecked",
-            Level.WARNING,
             Stage.MEASURE,
             "A misread would not show",
             f"Nothing checks the {', '.join(labels[key] for key in unchecked)}. The clear width is known to ± "
@@ -92,9 +90,8 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
         )
     elif not said:
         least = max(judged.least_blunder for judged in adj.readings.values() if judged.least_blunder < float("inf"))
-        ctx.report(
+        ctx.fine(
             "survey-agrees",
-            Level.OK,
             Stage.MEASURE,
             "The readings agree",
             f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
@@ -116,9 +113,8 @@ def _say_aside(ctx: Context, key: str, label: str, judged: Judged) -> None:
     else:
         code, title = f"misread-{key}", f"Misread: {label}"
         numbers += " It is set aside."
-    ctx.report(
+    ctx.warn(
         code,
-        Level.WARNING,
         Stage.MEASURE,
         title,
         numbers,
@@ -140,9 +136,8 @@ def _say_undecided(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
     if not prefix and not any(key.is_plumb for key in adj.readings):
         advice += ", or read the lean of both sides"
     first = adj.undecided[0]
-    ctx.report(
+    ctx.warn(
         "survey-undecided",
-        Level.WARNING,
         Stage.MEASURE,
         "Readings disagree; which one is wrong cannot be told",
         f"One of {listed} is out by about {ctx.fmt(size)}; each explains it equally well. All are kept for now.",

@@ -9,7 +9,6 @@ from typing import Any
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.matrices import Matrix
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import MeasuredBy, Side
 from oakmeasure.core.figures.figure import Figure, derived, minus, plus
 from oakmeasure.core.figures.names import figure_name
@@ -139,7 +138,7 @@ def _clear(ctx: Context, taken: Taken, *, rough: bool = False) -> dict[str, Figu
 
     def corner(name: str, label: str, value: float) -> Figure:
         figure = derived(
-            figure_name(prefix + name), word + label, value, Unit.MM, *taken.inputs, formula=how, source=taken.source
+            figure_name(prefix + name), word + label, value, *taken.inputs, formula=how, source=taken.source
         )
         return ctx.figures.add(figure)
 
@@ -260,7 +259,6 @@ def _uncertainty(ctx: Context, taken: Taken) -> None:
         "clear_width_uncertainty",
         f"uncertainty of the {'rough ' if prefix else ''}clear width",
         spread(taken.covariance),
-        Unit.MM,
         clear,
         formula=how,
     )
@@ -269,7 +267,7 @@ def _uncertainty(ctx: Context, taken: Taken) -> None:
         return
     best = best_next(adj, spread=spread, sigmas={kind: sigma_of(ctx, kind) for kind in SurveyKind})
     label = f"its uncertainty after one more reading, the {KINDS[best.kind].label}"
-    then = ctx.figures.derived("clear_width_uncertainty_next", label, best.then, Unit.MM, now, formula=how)
+    then = ctx.figures.derived("clear_width_uncertainty_next", label, best.then, now, formula=how)
     again = "again" if getattr(ctx.leaf.readings, best.kind) is not None else "next"
     ctx.next_reading = f"read the {KINDS[best.kind].label} {again}: the clear width is then known to ± {ctx.fmt(then)}"
 
@@ -283,7 +281,6 @@ def _skew(ctx: Context, taken: Taken) -> None:
         "skew",
         "out of square over the height",
         skew_from_both(width=width, first=math.dist(hf, lh), second=math.dist(hh, lf)),
-        Unit.MM,
         *taken.inputs,
         formula="(rising² − falling²) ÷ (4 × width), the three as adjusted",
     )

@@ -9,10 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, Provenance, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -117,9 +116,7 @@ def _rough_width(ctx: Context, taken: Taken) -> Figure:
     foot, head = taken.latch_foot[0] - taken.hinge_foot[0], taken.latch_head[0] - taken.hinge_head[0]
     value = min(foot, head) - (taken.bow_width.value if taken.bow_width else 0.0)
     label = f"rough width, {'at the foot' if foot <= head else 'at the head'}"
-    return ctx.figures.derived(
-        "rough_width", label, value, Unit.MM, *taken.inputs, formula=taken.how, source=taken.source
-    )
+    return ctx.figures.derived("rough_width", label, value, *taken.inputs, formula=taken.how, source=taken.source)
 
 
 def _from_leaf(ctx: Context, lining: Lining, thickness: Figure) -> tuple[Figure, Figure]:
@@ -175,7 +172,7 @@ def _clear(
     how = "the lining as set in the rough opening"
 
     def place(name: str, label: str, value: float) -> Figure:
-        return ctx.figures.derived(figure_name(name), label, value, Unit.MM, between, head, formula=how)
+        return ctx.figures.derived(figure_name(name), label, value, between, head, formula=how)
 
     found = {
         "hinge_side_in": place("hinge_side_in", "hinge jamb, furthest in", max(hfx, hhx)),
@@ -220,7 +217,6 @@ def _parts(ctx: Context, lining: Lining, taken: Taken, plan: LiningPlan) -> tupl
             figure_name(f"underside_{slug}"),
             f"head's underside over the floor, {side}",
             underside[at] - floor,
-            Unit.MM,
             f["lining_head_height"],
             formula="from the finished floor where this leg stands",
         )
@@ -286,13 +282,12 @@ def _made_up(
 
 def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) -> None:
     """Judge whether it goes in plumb; lost: to the lean, mm."""
-    say, fmt, outside, slack = ctx.report, ctx.fmt, plan.outside, ctx.figures["packing_left"]
+    fmt, outside, slack = ctx.fmt, plan.outside, ctx.figures["packing_left"]
     if slack.value < 0:
         less = lining.packing - slack.value + LEAST_PACKING
         can_narrow = lining.made_from is LiningFrom.ROUGH and less <= 100
-        say(
+        ctx.stop(
             "lining-tight",
-            Level.STOP,
             Stage.MEASURE,
             "The lining does not go in plumb",
             f"It is {fmt(outside)} outside; plumb there are {fmt(ctx.figures['rough_clear_width'])}, "
@@ -305,9 +300,8 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
             grounds=Grounds("packing_left", rule="the worst lean eats the packing first"),
         )
     elif slack.value < LEAST_PACKING:
-        say(
+        ctx.warn(
             "lining-packing",
-            Level.WARNING,
             Stage.MEASURE,
             "Hardly any packing is left",
             f"{fmt(slack)} at the tightest, of {fmt(slack.value + lost)}: the lean takes {fmt(lost)}.",
@@ -315,9 +309,8 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
             grounds=Grounds("packing_left", rule=f"less than {fmt(LEAST_PACKING)} cannot be wedged"),
         )
     else:
-        say(
+        ctx.fine(
             "lining",
-            Level.OK,
             Stage.MEASURE,
             "The lining goes in plumb",
             f"{fmt(outside)} outside, {fmt(ctx.figures['between'])} between the jambs; {fmt(slack)} to pack at the "
@@ -327,9 +320,8 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
     if "rough_needed" in ctx.figures:
         spare = ctx.figures["rough_clear_width"].value - ctx.figures["rough_needed"].value
         if spare > 25:
-            say(
+            ctx.warn(
                 "lining-wide",
-                Level.WARNING,
                 Stage.MEASURE,
                 "The opening is wider than the lining needs",
                 f"{fmt(spare)} more than {fmt(ctx.figures['rough_needed'])}.",
@@ -339,15 +331,14 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
 
 
 def _judge_strips(ctx: Context, lining: Lining, plan: LiningPlan) -> None:
-    say, fmt, strips = ctx.report, ctx.fmt, plan.strips
+    fmt, strips = ctx.fmt, plan.strips
     thickest = max((max(abs(each.start), abs(each.end)) for each in strips), default=0.0)
     if thickest >= SHOWS:
         sides = ", ".join(
             dict.fromkeys(str(each.side) for each in strips if max(abs(each.start), abs(each.end)) >= SHOWS)
         )
-        say(
+        ctx.warn(
             "lining-strips",
-            Level.WARNING,
             Stage.MEASURE,
             "The wall is made up to the lining",
             f"Plumb, wall and lining stand up to {fmt(thickest)} out from each other, at the {sides}.",
@@ -356,9 +347,8 @@ def _judge_strips(ctx: Context, lining: Lining, plan: LiningPlan) -> None:
             grounds=Grounds(rule="plumb first and make the wall up, or follow the wall: schools differ"),
         )
     if lining.school is LiningSchool.FOLLOW_WALL:
-        say(
+        ctx.warn(
             "lining-follows",
-            Level.WARNING,
             Stage.MEASURE,
             "The lining follows the wall",
             f"No strips; the hinge line leans as the wall does, and the plumb width is "

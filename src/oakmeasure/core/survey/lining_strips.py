@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import Reading, Side
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -86,7 +85,6 @@ def strips_of(
             figure_name(name),
             f"thickest strip, {side}",
             most,
-            Unit.MM,
             *([reading] if reading else []),
             formula="the lining plumb and flush where the wall stands out most",
         )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import FloorAlong, FloorReadings, InTheWay, Side
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import CHOSEN, Figure, minus, plus
@@ -66,9 +65,8 @@ def _wind(ctx: Context) -> None:
         return  # a lining to be made is set without wind; the wall's crookedness is in its strips
     where = "head" if wind.value > 0 else "foot"
     if abs(wind.value) > IN_WIND:
-        ctx.report(
+        ctx.warn(
             "cross-legged",
-            Level.WARNING,
             Stage.MEASURE,
             "The sides are cross-legged",
             f"They lean {ctx.fmt(abs(wind.value))} differently across the wall: the leaf touches its stop at the latch "
@@ -77,9 +75,8 @@ def _wind(ctx: Context) -> None:
             grounds=Grounds("wind", "reading:across_latch", rule=f"over {ctx.fmt(IN_WIND)} shows"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "wind",
-            Level.OK,
             Stage.MEASURE,
             "The sides are out of wind",
             f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.",
@@ -111,7 +108,6 @@ def _floor(ctx: Context, sill: Figure) -> None:
         "floor_peak",
         f"floor along {floor.along}, highest",
         max(figures[top].value, sill.value),
-        Unit.MM,
         *figures,
         sill,
         formula="the highest of these",
@@ -129,9 +125,8 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
     left = gap.value - rise.value
     if left < 1.0:
         wanted = min(60.0, round(rise.value + gap.value, 1))
-        ctx.report(
+        ctx.warn(
             "floor-drags",
-            Level.WARNING,
             Stage.MEASURE,
             "The leaf would drag on the floor as it opens",
             f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
@@ -140,9 +135,8 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
             grounds=Grounds("floor_rise", where, rule="the leaf passes the highest floor with air"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "floor",
-            Level.OK,
             Stage.MEASURE,
             "The floor clears the swing",
             f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.",
@@ -159,19 +153,15 @@ def _travel(
         "floor_fall",
         "floor falls along the travel by",
         highest.value - figures[low].value,
-        Unit.MM,
         *figures,
         formula="highest less lowest",
     )
     reach = max(places) - min(places)
     per_metre = 1000 * fall.value / reach if reach > 0 else 0.0
-    ctx.figures.derived(
-        "floor_slope", "fall over each metre", per_metre, Unit.MM, fall, formula="fall ÷ length of the travel"
-    )
+    ctx.figures.derived("floor_slope", "fall over each metre", per_metre, fall, formula="fall ÷ length of the travel")
     if fall.value < 1.0:
-        ctx.report(
+        ctx.fine(
             "floor",
-            Level.OK,
             Stage.MEASURE,
             "The floor is level along the travel",
             f"Within {ctx.fmt(fall)}.",
@@ -205,12 +195,9 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
     if value < 0:
         label = f"{thing.what} in the wall: nothing goes in deeper than"
         how = f"as deep as it lies, less {ctx.fmt(AIR)} of wall"
-        safe = ctx.figures.derived(
-            figure_name(f"{name}_deep"), label, max(-value - AIR, 0.0), Unit.MM, figure, formula=how
-        )
-        ctx.report(
+        safe = ctx.figures.derived(figure_name(f"{name}_deep"), label, max(-value - AIR, 0.0), figure, formula=how)
+        ctx.warn(
             f"hidden-{at + 1}",
-            Level.WARNING,
             Stage.MEASURE,
             f"A {thing.what} lies {ctx.fmt(-value)} deep",
             f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
@@ -225,9 +212,8 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
         figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)
     )
     behind = thing.where is Side.BEHIND
-    ctx.report(
+    ctx.fine(
         f"in-the-way-{at + 1}",
-        Level.OK,
         Stage.MEASURE,
         f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
         f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more."

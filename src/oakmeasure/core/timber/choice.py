@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Climate
 from oakmeasure.core.document.species import Species, species
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
@@ -50,50 +50,42 @@ def timber(ctx: Context) -> Timber:
     choice = ctx.leaf.timber
     frame = species(choice.species)
     panel = species(choice.panel_species or choice.species)
-    add = ctx.figures.add
-    made = add(
-        given(
-            "moisture_made",
-            "moisture when made",
-            choice.moisture,
-            Unit.PERCENT,
-            origin=chosen(edit="timber.moisture", source="set by hand for this leaf"),
-        )
+    f = ctx.figures
+    made = f.given(
+        "moisture_made",
+        "moisture when made",
+        choice.moisture,
+        Unit.PERCENT,
+        origin=chosen(edit="timber.moisture", source="set by hand for this leaf"),
     )
     dry = _rests_at(ctx, "dry", "driest air", choice.dry)
     wet = _rests_at(ctx, "wet", "wettest air", choice.wet)
     cut = str(choice.cut)
 
     def of(kind: Species, prefix: str, what: str) -> tuple[Figure, Figure]:
-        c = add(
-            given(
-                figure_name(f"{prefix}movement"),
-                f"movement of {kind.name}, {cut}, for each point",
-                kind.movement(choice.cut),
-                Unit.RATIO,
-                origin=chosen(source=kind.source),
-            )
+        c = f.given(
+            figure_name(f"{prefix}movement"),
+            f"movement of {kind.name}, {cut}, for each point",
+            kind.movement(choice.cut),
+            Unit.RATIO,
+            origin=chosen(source=kind.source),
         )
-        g = add(
-            given(
-                figure_name(f"{prefix}gravity"),
-                f"basic gravity of {kind.name}",
-                kind.basic_gravity,
-                Unit.RATIO,
-                origin=chosen(source=kind.source),
-            )
+        g = f.given(
+            figure_name(f"{prefix}gravity"),
+            f"basic gravity of {kind.name}",
+            kind.basic_gravity,
+            Unit.RATIO,
+            origin=chosen(source=kind.source),
         )
-        d = add(
-            derived(
-                figure_name(f"{prefix}density"),
-                f"density of the {what}",
-                density(basic_gravity=kind.basic_gravity, moisture=choice.moisture),
-                Unit.KG_M3,
-                g,
-                made,
-                formula="1000 × G ÷ (1 − 0.265·G·(30 − M)/30) × (1 + M/100)",
-                source=f"{HANDBOOK}, ch. 4",
-            )
+        d = f.derived(
+            figure_name(f"{prefix}density"),
+            f"density of the {what}",
+            density(basic_gravity=kind.basic_gravity, moisture=choice.moisture),
+            g,
+            made,
+            formula="1000 × G ÷ (1 − 0.265·G·(30 − M)/30) × (1 + M/100)",
+            source=f"{HANDBOOK}, ch. 4",
+            unit=Unit.KG_M3,
         )
         return c, d
 
@@ -123,19 +115,18 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
         figure_name(f"moisture_{key}"),
         f"wood's moisture in the {label}",
         value,
-        Unit.PERCENT,
         ctx.figures.add(heat),
         ctx.figures.add(air),
         formula="sorption isotherm, two hydrates",
         source=f"{HANDBOOK}, ch. 4",
+        unit=Unit.PERCENT,
     )
 
 
 def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
     if dry.value > wet.value:
-        ctx.report(
+        ctx.warn(
             "climate-turned",
-            Level.WARNING,
             Stage.TIMBER,
             "The driest air is wetter than the wettest",
             f"Wood rests at {ctx.fmt(dry)} in the one and {ctx.fmt(wet)} in the other.",
@@ -143,9 +134,8 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             grounds=Grounds("moisture_dry"),
         )
     elif not dry.value - READY_WITHIN <= made.value <= wet.value + READY_WITHIN:
-        ctx.report(
+        ctx.warn(
             "moisture-off",
-            Level.WARNING,
             Stage.TIMBER,
             "The timber is not ready",
             f"It is at {ctx.fmt(made)}; where it goes it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
@@ -153,18 +143,16 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
             grounds=Grounds("moisture_made", rule=f"within {READY_WITHIN:g} points of where it will live"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "moisture",
-            Level.OK,
             Stage.TIMBER,
             "Dry enough to make",
             f"Made at {ctx.fmt(made)}; it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
             grounds=Grounds("moisture_made"),
         )
     if dry.value < COEFFICIENT_FROM - 0.5 or wet.value > COEFFICIENT_TO + 0.5:
-        ctx.report(
+        ctx.warn(
             "movement-range",
-            Level.WARNING,
             Stage.TIMBER,
             "Movement is worked beyond its table",
             f"The coefficients hold from 6 to 14 %; here it goes from {ctx.fmt(dry)} to {ctx.fmt(wet)}, so "

@@ -5,9 +5,8 @@ Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is na
 
 from __future__ import annotations
 
-from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, derived, given, plus, total
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
@@ -72,31 +71,27 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
         cover: What one board shows, mm.
         groove: Depth of the panel groove, mm; None for none.
     """
-    add, gap = ctx.figures.add, ctx.figures["board_gap"]
+    f, gap = ctx.figures, ctx.figures["board_gap"]
     moves = {}
     for key, words, air in (("wet", "wider at the wettest", wood.wet), ("dry", "narrower at the driest", wood.dry)):
         change = change_of_width(
             width=cover.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=air.value
         )
         value = max(0.0, change if key == "wet" else -change)
-        moves[key] = add(
-            derived(
-                figure_name(f"board_change_{key}"),
-                f"a board is {words}, by",
-                value,
-                Unit.MM,
-                cover,
-                wood.coefficient,
-                wood.made,
-                air,
-                formula="cover × movement × points of moisture",
-                source=f"{HANDBOOK}, ch. 13",
-            )
+        moves[key] = f.derived(
+            figure_name(f"board_change_{key}"),
+            f"a board is {words}, by",
+            value,
+            cover,
+            wood.coefficient,
+            wood.made,
+            air,
+            formula="cover × movement × points of moisture",
+            source=f"{HANDBOOK}, ch. 13",
         )
     if moves["wet"].value > gap.value + 0.1:
-        ctx.report(
+        ctx.warn(
             "boards-buckle",
-            Level.WARNING,
             Stage.LEAF,
             "The boards will push one another when wet",
             f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
@@ -104,9 +99,8 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
             grounds=Grounds("board_change_wet", "part:board 1"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "boards-move",
-            Level.OK,
             Stage.LEAF,
             "The boards have room to swell",
             f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
@@ -119,23 +113,19 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
 
 def _tongues(ctx: Context, gap: Figure, drier: Figure, groove: Figure) -> None:
     """Judge how much of the tongues stays in their grooves, at the driest."""
-    add = ctx.figures.add
-    opened = add(total("joint_opens", "a joint opens, at the driest", plus(gap), plus(drier)))
-    held = add(
-        derived(
-            "tongue_held",
-            "tongue still in its groove, at the driest",
-            groove.value - opened.value,
-            Unit.MM,
-            groove,
-            opened,
-            formula="tongue − what the joint opens",
-        )
+    f = ctx.figures
+    opened = f.total("joint_opens", "a joint opens, at the driest", plus(gap), plus(drier))
+    held = f.derived(
+        "tongue_held",
+        "tongue still in its groove, at the driest",
+        groove.value - opened.value,
+        groove,
+        opened,
+        formula="tongue − what the joint opens",
     )
     if held.value < TONGUE_HELD:
-        ctx.report(
+        ctx.warn(
             "tongue-out",
-            Level.WARNING,
             Stage.LEAF,
             "The tongues draw out when dry",
             f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
@@ -155,7 +145,6 @@ def _change(ctx: Context, wood: Timber, moving: Figure, formula: str) -> None:
             figure_name(f"leaf_change_{key}"),
             f"the leaf {word}",
             value,
-            Unit.MM,
             moving,
             wood.coefficient,
             wood.made,
@@ -169,9 +158,8 @@ def _gaps(ctx: Context, mends: str) -> None:
     """Judge whether the two side gaps take the swelling; a leaf before its opening has none to lose."""
     swell = ctx.figures["leaf_change_wet"]
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on:
-        ctx.report(
+        ctx.fine(
             "leaf-moves",
-            Level.OK,
             Stage.TIMBER,
             "The leaf has room to move",
             f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
@@ -181,9 +169,8 @@ def _gaps(ctx: Context, mends: str) -> None:
     room = gap_that_opens(ctx.figures).value + ctx.figures["gap_hinge"].value
     numbers = f"It grows {ctx.fmt(swell)} at the wettest; the two side gaps are {ctx.fmt(room)} together."
     if swell.value > room - GAP_FREE:
-        ctx.report(
+        ctx.warn(
             "leaf-swells",
-            Level.WARNING,
             Stage.TIMBER,
             "The leaf may bind in wet weather",
             numbers,
@@ -191,14 +178,7 @@ def _gaps(ctx: Context, mends: str) -> None:
             grounds=Grounds("leaf_change_wet", rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free"),
         )
     else:
-        ctx.report(
-            "leaf-moves",
-            Level.OK,
-            Stage.TIMBER,
-            "The gaps take the movement",
-            numbers,
-            grounds=Grounds("leaf_change_wet"),
-        )
+        ctx.fine("leaf-moves", Stage.TIMBER, "The gaps take the movement", numbers, grounds=Grounds("leaf_change_wet"))
 
 
 # --- what else wood does -----------------------------------------------------------------------------------
@@ -228,9 +208,9 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
         thickness: Thickness of the leaf, mm.
         height: Height, mm.
     """
-    add, f = ctx.figures.add, ctx.figures
-    coat = add(given("finish_coat", "finish, on each face", FINISH_COAT, origin=chosen(source="common practice")))
-    takes = add(total("finish_takes", "gap that the finish takes", plus(coat, 4)))
+    f = ctx.figures
+    coat = f.given("finish_coat", "finish, on each face", FINISH_COAT, origin=chosen(source="common practice"))
+    takes = f.total("finish_takes", "gap that the finish takes", plus(coat, 4))
     if not ctx.leaf.hanging.covers and not ctx.leaf.hanging.lies_on:
         gap = gap_that_opens(f)
         left = (
@@ -239,35 +219,30 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
             else f["gap_hinge"].value + gap.value - takes.value
         )
         if left < 0.5:
-            ctx.report(
+            ctx.warn(
                 "finish-gap",
-                Level.WARNING,
                 Stage.TIMBER,
                 "The finish takes the last of the gap",
                 f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
                 Remedy("Plane it off before the finish, or a thinner one"),
                 grounds=Grounds("finish_takes"),
             )
-    points = add(
-        total("two_climates", "points between the two climates", plus(f["moisture_wet"]), plus(f["moisture_dry"], -1))
+    points = f.total(
+        "two_climates", "points between the two climates", plus(f["moisture_wet"]), plus(f["moisture_dry"], -1)
     )
     bow = bow_between_climates(height=height.value, thickness=thickness.value, points=max(points.value, 0.0))
-    figure = add(
-        derived(
-            "climate_bow",
-            "bow, were one face in each climate",
-            bow,
-            Unit.MM,
-            height,
-            thickness,
-            points,
-            formula="H² × 0.00005 × points ÷ (8 × thickness)",
-        )
+    figure = f.derived(
+        "climate_bow",
+        "bow, were one face in each climate",
+        bow,
+        height,
+        thickness,
+        points,
+        formula="H² × 0.00005 × points ÷ (8 × thickness)",
     )
     if ctx.leaf.timber.between_climates and figure.value > BOW_SEEN:
-        ctx.report(
+        ctx.warn(
             "climate-bow",
-            Level.WARNING,
             Stage.TIMBER,
             "Between its two climates it bows",
             f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",

@@ -108,9 +108,8 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
     for field, value in (("glue", glue_of(choice)), ("finish", finish_of(choice)), ("fixings", fixings_of(choice))):
         if value not in needs[field]:
             best = needs[field][0]
-            ctx.report(
+            ctx.warn(
                 f"place-{field}",
-                Level.WARNING,
                 Stage.TIMBER,
                 f"The {field} will not bear a {words}"
                 if choice.place is not Exposure.OUTSIDE
@@ -137,9 +136,8 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             says += (
                 f" Upper edges of rails and ledges slope {slope:g}° outwards; joints are laid so that water runs off."
             )
-        ctx.report(
+        ctx.fine(
             "place",
-            Level.OK,
             Stage.TIMBER,
             f"It will bear where it lives: {words}",
             says,
@@ -187,9 +185,8 @@ def _tannin(ctx: Context) -> None:
         or metal in ("stainless steel", "brass")
     ):
         return
-    ctx.report(
+    ctx.warn(
         "place-tannin",
-        Level.WARNING,
         Stage.TIMBER,
         "Its tannin will blacken the steel",
         f"{stuff(choice.species).name} in the damp, fixings of {metal}.",

@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import centroid
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -50,17 +50,16 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             figure_name(f"mass_{part.slug}"),
             f"{part.name}, weight",
             volume.value * rho.value,
-            Unit.KG,
             volume,
             rho,
             formula="volume × density",
+            unit=Unit.KG,
         )
     mass = ctx.figures.total("mass", "leaf, weight without hardware", *(plus(each) for each in parts.values()))
     _centre(ctx, build, parts, mass)
     if mass.value > TWO_PEOPLE_KG:
-        ctx.report(
+        ctx.warn(
             "lift",
-            Level.WARNING,
             Stage.TIMBER,
             "Two people, or a lift",
             f"The leaf weighs {ctx.fmt(mass)}.",
@@ -100,10 +99,5 @@ def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure)
         ("centre_up", "centre of gravity, up the leaf", up),
     ):
         ctx.figures.derived(
-            figure_name(name),
-            label,
-            moment / mass.value,
-            Unit.MM,
-            mass,
-            formula="moments of the parts ÷ the whole weight",
+            figure_name(name), label, moment / mass.value, mass, formula="moments of the parts ÷ the whole weight"
         )

@@ -23,7 +23,7 @@ from oakmeasure.core.construction.braces import (
     turned_over,
 )
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, derived, given
+from oakmeasure.core.figures.figure import CHOSEN, Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -57,13 +57,11 @@ def add_braces(leaf: BoardedLeaf, ledges: list[Part]) -> None:
 
 
 def _brace(leaf: BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
-    ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
+    ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     slug = prefix.strip().rstrip(".")
     tail = f"_{slug}" if slug else ""
-    base = add(given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, origin=CHOSEN))
-    height = add(
-        given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, origin=CHOSEN)
-    )
+    base = f.given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, origin=CHOSEN)
+    height = f.given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, origin=CHOSEN)
     crossed = choice.style is BoardedStyle.X
     ends = BraceEnds.POINTED if crossed else choice.brace_ends
     if ends is BraceEnds.STILES and not leaf.is_framed:
@@ -102,57 +100,40 @@ def _set_brace(
 def _brace_figures(
     ctx: Context, prefix: str, tail: str, brace: Brace, inputs: tuple[Figure, Figure, Figure], ends: BraceEnds
 ) -> Figure:
-    add = ctx.figures.add
+    f = ctx.figures
     how = {
         BraceEnds.POINTED: "atan(h ÷ b)",
         BraceEnds.CORNER: "atan(h ÷ b) + asin(width ÷ √(b² + h²))",
         BraceEnds.STILES: "atan(h ÷ b) − asin(width ÷ √(b² + h²))",
     }
-    angle = add(
-        derived(
-            figure_name(f"brace_angle{tail}"),
-            f"{prefix}brace, from the level",
-            brace.angle_deg,
-            Unit.DEG,
-            *inputs,
-            formula=how[ends],
-        )
+    angle = f.derived(
+        figure_name(f"brace_angle{tail}"),
+        f"{prefix}brace, from the level",
+        brace.angle_deg,
+        *inputs,
+        formula=how[ends],
+        unit=Unit.DEG,
     )
     if ends is BraceEnds.POINTED:
-        return add(
-            derived(
-                figure_name(f"brace_blank{tail}"),
-                f"{prefix}brace, tip to tip",
-                brace.blank,
-                Unit.MM,
-                *inputs[:2],
-                formula="√(b² + h²)",
-            )
+        return f.derived(
+            figure_name(f"brace_blank{tail}"),
+            f"{prefix}brace, tip to tip",
+            brace.blank,
+            *inputs[:2],
+            formula="√(b² + h²)",
         )
     on_stiles = ends is BraceEnds.STILES
-    edge = add(
-        derived(
-            figure_name(f"brace_edge{tail}"),
-            f"{prefix}brace, each long edge",
-            brace.edge,
-            Unit.MM,
-            inputs[0] if on_stiles else inputs[1],
-            angle,
-            formula="b ÷ cos α" if on_stiles else "h ÷ sin α",
-        )
+    edge = f.derived(
+        figure_name(f"brace_edge{tail}"),
+        f"{prefix}brace, each long edge",
+        brace.edge,
+        inputs[0] if on_stiles else inputs[1],
+        angle,
+        formula="b ÷ cos α" if on_stiles else "h ÷ sin α",
     )
     more = "edge + width × tan α" if on_stiles else "h ÷ sin α + width ÷ tan α"
-    return add(
-        derived(
-            figure_name(f"brace_blank{tail}"),
-            f"{prefix}brace, blank",
-            brace.blank,
-            Unit.MM,
-            edge,
-            inputs[2],
-            angle,
-            formula=more,
-        )
+    return f.derived(
+        figure_name(f"brace_blank{tail}"), f"{prefix}brace, blank", brace.blank, edge, inputs[2], angle, formula=more
     )
 
 
@@ -190,7 +171,6 @@ def _halved(
         figure_name(f"brace_half{tail}"),
         f"{prefix}crossing brace, each half along its middle",
         (brace.blank - lost) / 2,
-        Unit.MM,
         leaf.ctx.figures[figure_name(f"brace_blank{tail}")],
         width,
         formula="(tip to tip − width ÷ sin 2α) ÷ 2",
@@ -200,7 +180,6 @@ def _halved(
         figure_name(f"brace_half_longest{tail}"),
         f"{prefix}crossing brace, each half along its longer edge",
         half.value + over,
-        Unit.MM,
         half,
         width,
         formula="middle + width ÷ 2 × cos 2α ÷ sin 2α",

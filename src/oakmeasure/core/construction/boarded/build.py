@@ -18,7 +18,7 @@ from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, Board
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, Origin, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Origin, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -78,28 +78,26 @@ def _is_tongued(choice: Boarded) -> bool:
 
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> BoardedLeaf:
-    add = ctx.figures.add
-    groove = add(
-        given(
-            "board_groove",
-            "groove of a board",
-            choice.groove if _is_tongued(choice) else 0.0,
-            origin=chosen(edit="build.groove"),
-        )
+    f = ctx.figures
+    groove = f.given(
+        "board_groove",
+        "groove of a board",
+        choice.groove if _is_tongued(choice) else 0.0,
+        origin=chosen(edit="build.groove"),
     )
-    cover = add(given("board_cover", "cover of a board", choice.cover, origin=chosen(edit="build.cover")))
+    cover = f.given("board_cover", "cover of a board", choice.cover, origin=chosen(edit="build.cover"))
     gap = _gap(ctx, wood, cover, choice)
     w, h = fit.width.value, fit.height.value
     inside = Rect(0.0, 0.0, w, h)
     if choice.style is BoardedStyle.FRAMED:
         stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
         rail = ctx.chosen("top_rail", "top rail", choice.top_rail, "build.top_rail")
-        add(total("boards_width", "between the stiles", plus(fit.width), minus(stile, 2)))
-        add(total("boards_height", "under the top rail", plus(fit.height), minus(rail)))
+        f.total("boards_width", "between the stiles", plus(fit.width), minus(stile, 2))
+        f.total("boards_height", "under the top rail", plus(fit.height), minus(rail))
         inside = Rect(stile.value, 0.0, w - stile.value, h - rail.value)
     else:
-        add(total("boards_width", "boards, over all", plus(fit.width)))
-        add(total("boards_height", "boards, length", plus(fit.height)))
+        f.total("boards_width", "boards, over all", plus(fit.width))
+        f.total("boards_height", "boards, length", plus(fit.height))
     return BoardedLeaf(ctx, fit, wood, choice, groove, gap, inside)
 
 
@@ -115,7 +113,6 @@ def _gap(ctx: Context, wood: Timber, cover: Figure, choice: Boarded) -> Figure:
         "board_gap",
         "gap between boards at fitting",
         value,
-        Unit.MM,
         cover,
         wood.coefficient,
         wood.made,
@@ -134,9 +131,7 @@ def _frame(leaf: BoardedLeaf) -> None:
     thick = tenon_thickness(ctx, f["thickness"])
     share, step = ctx.rules.blind_share.value, ctx.rules.joint_step.value
     reach = math.floor(s * share / step + 1e-9) * step
-    tenon = f.derived(
-        "tenon", "tenon, blind", reach, Unit.MM, f["stile"], formula="its share of the stile, to the full step"
-    )
+    tenon = f.derived("tenon", "tenon, blind", reach, f["stile"], formula="its share of the stile, to the full step")
     length = f.total("rail_length", "rail, over its tenons", plus(f["boards_width"]), plus(tenon, 2))
     for name, place, x0 in (("hinge stile", Place.HINGE, 0.0), ("latch stile", Place.LATCH, w - s)):
         rect = Rect(x0, 0, x0 + s, h)
@@ -225,53 +220,39 @@ def _boards(leaf: BoardedLeaf) -> None:
 
 def _alike(leaf: BoardedLeaf) -> list[Figure]:
     """Add how many boards of one cover make the width, and what the ripped ones are; return each board's cover."""
-    ctx, choice, add = leaf.ctx, leaf.choice, leaf.ctx.figures.add
+    ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     whole, cover, gap = ctx.figures["boards_width"], ctx.figures["board_cover"], leaf.gap
-    pitch = add(total("board_pitch", "from board to board", plus(cover), plus(gap)))
+    pitch = f.total("board_pitch", "from board to board", plus(cover), plus(gap))
     count = board_count(width=whole.value + gap.value, cover=pitch.value, groove=leaf.groove.value)
-    number = add(
-        derived(
-            "boards_count",
-            "boards",
-            count,
-            Unit.COUNT,
-            whole,
-            pitch,
-            leaf.groove,
-            formula="the fewest whose covers, less one groove, reach over the width",
-        )
+    number = f.derived(
+        "boards_count",
+        "boards",
+        count,
+        whole,
+        pitch,
+        leaf.groove,
+        formula="the fewest whose covers, less one groove, reach over the width",
+        unit=Unit.COUNT,
     )
     if count == 1:
-        end = add(total("board_end", "the one board", plus(whole)))
+        end = f.total("board_end", "the one board", plus(whole))
         return [end]
     rest = whole.value - (count - 1) * pitch.value
     if choice.rip is Rip.LAST and rest >= SLIVER:  # a sliver cannot be ripped: then both ends share what is left
-        end = add(
-            derived(
-                "board_end",
-                "last board, ripped to",
-                rest,
-                Unit.MM,
-                whole,
-                pitch,
-                number,
-                formula="width − (n − 1) × (cover + gap)",
-            )
+        end = f.derived(
+            "board_end", "last board, ripped to", rest, whole, pitch, number, formula="width − (n − 1) × (cover + gap)"
         )
         return [cover] * (count - 1) + [end]
     each = equal_ends(width=whole.value + gap.value, cover=pitch.value, count=count) - gap.value
-    end = add(
-        derived(
-            "board_end",
-            "both end boards, ripped to",
-            each,
-            Unit.MM,
-            whole,
-            pitch,
-            number,
-            gap,
-            formula="(width + gap − (n − 2) × (cover + gap)) ÷ 2 − gap",
-        )
+    end = f.derived(
+        "board_end",
+        "both end boards, ripped to",
+        each,
+        whole,
+        pitch,
+        number,
+        gap,
+        formula="(width + gap − (n − 2) × (cover + gap)) ÷ 2 − gap",
     )
     if abs(end.value - cover.value) < 1e-6:
         return [cover] * count
@@ -280,15 +261,13 @@ def _alike(leaf: BoardedLeaf) -> list[Figure]:
 
 def _measured(leaf: BoardedLeaf) -> list[Figure]:
     """Add the boards as they were measured; the last one is ripped from what is left of the width."""
-    ctx, add, gap = leaf.ctx, leaf.ctx.figures.add, leaf.gap
+    ctx, f, gap = leaf.ctx, leaf.ctx.figures, leaf.gap
     boards = [
-        add(
-            given(
-                figure_name(f"board_{at}"),
-                f"board {at}, cover",
-                each.width,
-                origin=Origin(edit=f"build.measured.{at - 1}.width"),
-            )
+        f.given(
+            figure_name(f"board_{at}"),
+            f"board {at}, cover",
+            each.width,
+            origin=Origin(edit=f"build.measured.{at - 1}.width"),
         )
         for at, each in enumerate(leaf.choice.measured, start=1)
     ]
@@ -296,20 +275,18 @@ def _measured(leaf: BoardedLeaf) -> list[Figure]:
     last = len(boards) + 1
     alone = sum(each.value for each in boards) + gap.value * (len(boards) - 1)
     is_full = alone >= whole.value - checks.FULL  # no further board, and no gap before one
-    laid = add(
-        total(
-            "boards_laid",
-            "boards laid up, their gaps with them",
-            *(plus(each) for each in boards),
-            plus(gap, len(boards) - is_full),
-        )
+    laid = f.total(
+        "boards_laid",
+        "boards laid up, their gaps with them",
+        *(plus(each) for each in boards),
+        plus(gap, len(boards) - is_full),
     )
     if is_full:
-        add(total("boards_over", "wider than the leaf, by", plus(laid), minus(whole)))
-        add(derived("boards_count", "boards", len(boards), Unit.COUNT, whole, formula="as laid up"))
+        f.total("boards_over", "wider than the leaf, by", plus(laid), minus(whole))
+        f.derived("boards_count", "boards", len(boards), whole, formula="as laid up", unit=Unit.COUNT)
         return boards
-    rest = add(total(figure_name(f"board_{last}"), f"board {last}, what is left", plus(whole), minus(laid)))
-    add(derived("boards_count", "boards", last, Unit.COUNT, whole, formula="as laid up, and the last one"))
+    rest = f.total(figure_name(f"board_{last}"), f"board {last}, what is left", plus(whole), minus(laid))
+    f.derived("boards_count", "boards", last, whole, formula="as laid up, and the last one", unit=Unit.COUNT)
     return [*boards, rest]
 
 
@@ -326,16 +303,16 @@ def _board_dims(leaf: BoardedLeaf, covers: list[Figure]) -> list[Dim]:
 
 def _ledges(leaf: BoardedLeaf) -> list[Part]:
     """Place the ledges: near edges from foot and top, the others evenly between, ends in from the leaf's edges."""
-    ctx, choice, add, f = leaf.ctx, leaf.choice, leaf.ctx.figures.add, leaf.ctx.figures
+    ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     width = ctx.chosen("ledge_width", "ledge, width", choice.ledge_width, "build.ledge_width")
     low = ctx.chosen("ledge_foot", "lower ledge, up from the foot", choice.ledge_foot, "build.ledge_foot")
     high = ctx.chosen("ledge_top", "upper ledge, down from the top", choice.ledge_top, "build.ledge_top")
     if leaf.is_framed:
-        length = add(total("ledge_length", "ledge, over its tenons", plus(f["rail_length"])))
+        length = f.total("ledge_length", "ledge, over its tenons", plus(f["rail_length"]))
         x0, x1 = leaf.inside.x0, leaf.inside.x1
     else:
         inset = ctx.chosen("ledge_in", "ledge ends, in from the edge", choice.ledge_in, "build.ledge_in")
-        length = add(total("ledge_length", "ledge, length", plus(leaf.fit.width), minus(inset, 2)))
+        length = f.total("ledge_length", "ledge, length", plus(leaf.fit.width), minus(inset, 2))
         x0, x1 = inset.value, leaf.fit.width.value - inset.value
     first, last = low.value, leaf.fit.height.value - high.value - width.value
     if leaf.is_framed:  # its top rail is the uppermost ledge

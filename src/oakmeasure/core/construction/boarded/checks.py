@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.construction.braces import Brace, height_for_corner, height_for_pointed, height_for_stile
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -47,9 +47,8 @@ def judge(
     if choice.style is BoardedStyle.FRAMED:
         _flush(ctx, choice)
     if choice.style is BoardedStyle.LEDGED and fit.width.value > BRACED_FROM:
-        ctx.report(
+        ctx.warn(
             "no-brace",
-            Level.WARNING,
             Stage.LEAF,
             "Without a brace it will drop",
             f"{ctx.fmt(fit.width)} wide on ledges alone.",
@@ -70,9 +69,8 @@ def _boards(ctx: Context, choice: Boarded) -> None:
         return
     over = f.get("boards_over")
     if choice.measured and (over is None or over.value < FULL):
-        ctx.report(
+        ctx.fine(
             "lay-up",
-            Level.OK,
             Stage.LEAF,
             f"{count} boards, the last one ripped to {ctx.fmt(end)}"
             if over is None
@@ -81,9 +79,8 @@ def _boards(ctx: Context, choice: Boarded) -> None:
             grounds=Grounds(end.name),
         )
     elif over is not None:
-        ctx.report(
+        ctx.stop(
             "boards-over",
-            Level.STOP,
             Stage.LEAF,
             "The boards are wider than the leaf",
             f"They lay up to {ctx.fmt(f['boards_laid'])}, {ctx.fmt(over)} too much.",
@@ -101,9 +98,8 @@ def _ends(ctx: Context, choice: Boarded, end: Figure) -> None:
     count = int(f["boards_count"].value)
     if end.value < NARROW_SHARE * cover.value and count > 2:
         other = choice.rip is Rip.LAST and not choice.measured
-        ctx.report(
+        ctx.warn(
             "ends-narrow",
-            Level.WARNING,
             Stage.LEAF,
             "The end boards are narrow",
             f"{ctx.fmt(end)} beside {ctx.fmt(cover)}: it looks like a mistake and splits at the fixings.",
@@ -122,9 +118,8 @@ def _ends(ctx: Context, choice: Boarded, end: Figure) -> None:
         note = ""
         if choice.edge is BoardEdge.TONGUED and paper - ctx.figures["boards_width"].value < 2 * cover.value:
             note = f" Each tongue hides {ctx.fmt(f['board_groove'])}: only the covers count."
-        ctx.report(
+        ctx.fine(
             "lay-up",
-            Level.OK,
             Stage.LEAF,
             f"{count} boards, {words}",
             f"For {ctx.fmt(f['boards_width'])}.{note}",
@@ -155,9 +150,8 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
         room = high.face.y0 - low.face.y1
         if room <= 0:
             less = max(20.0, (fit.height.value - 2 * choice.ledge_width - 60) / 2)
-            ctx.report(
+            ctx.stop(
                 "ledges-meet",
-                Level.STOP,
                 Stage.LEAF,
                 "The ledges overlap",
                 f"{ctx.fmt(-room)} one over the other in {ctx.fmt(fit.height)}.",
@@ -166,9 +160,8 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             )
             return
     if choice.style is not BoardedStyle.FRAMED and ctx.figures["ledge_length"].value < 100:
-        ctx.report(
+        ctx.stop(
             "ledge-short",
-            Level.STOP,
             Stage.LEAF,
             "No length is left for the ledges",
             f"{ctx.fmt(ctx.figures['ledge_length'])} between their ends.",
@@ -176,9 +169,8 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             grounds=Grounds("ledge_length", "part:lower ledge"),
         )
     if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
-        ctx.report(
+        ctx.warn(
             "ledge-stop",
-            Level.WARNING,
             Stage.LEAF,
             "The ledges may meet the stop",
             f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
@@ -194,9 +186,8 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
 def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part], fixings: list[Fixing]) -> None:
     length, stack = ctx.figures["fixing_length"], ctx.figures["fixing_stack"]
     if length.value <= 0:
-        ctx.report(
+        ctx.stop(
             "no-screw",
-            Level.STOP,
             Stage.LEAF,
             "No screw is short enough",
             f"Boards and ledge are {ctx.fmt(stack)} together.",
@@ -207,9 +198,8 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     boards = [each for each in parts if each.role is Role.BOARD]
     narrow = [each for each in boards if 0 < each.face.width < 2 * FROM_JOINT]
     if narrow:
-        ctx.report(
+        ctx.warn(
             "fixing-edge",
-            Level.WARNING,
             Stage.LEAF,
             "A board takes one fixing only",
             f"The {narrow[0].name} is {ctx.fmt(narrow[0].face.width)}: {ctx.fmt(FROM_JOINT)} from each joint is not "
@@ -218,9 +208,8 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
             grounds=Grounds("fixing_length", f"part:{narrow[0].name}", rule=f"{ctx.fmt(FROM_JOINT)} from a joint"),
         )
     if ledges[0].face.height / 4 < FROM_EDGE:
-        ctx.report(
+        ctx.warn(
             "ledge-narrow",
-            Level.WARNING,
             Stage.LEAF,
             "The fixings are near the ledge's edge",
             f"{ctx.fmt(ledges[0].face.height / 4)} from it.",
@@ -232,9 +221,8 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     words += f", {slotted} in slots" if slotted else ""
     if choice.fixed_by is FixedBy.NAILS:
         words += "; bored first, bent across the grain"
-    ctx.report(
+    ctx.fine(
         "fixings",
-        Level.OK,
         Stage.LEAF,
         "Two fixings to each board and ledge",
         words + ".",
@@ -246,9 +234,8 @@ def _flush(ctx: Context, choice: Boarded) -> None:
     wanted = choice.frame - choice.board
     if abs(wanted - choice.ledge_thickness) > HAIR:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
-        ctx.report(
+        ctx.warn(
             "ledge-flush",
-            Level.WARNING,
             Stage.LEAF,
             "Ledges and frame are not flush",
             f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "
@@ -274,9 +261,8 @@ def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: 
         error: Why it was refused.
     """
     less = 0.5 * min(inside.width, inside.height)
-    ctx.report(
+    ctx.stop(
         f"brace-{prefix.strip().rstrip('.') or 'one'}",
-        Level.STOP,
         Stage.LEAF,
         f"The {prefix}brace does not go in",
         f"{ctx.fmt(width)} wide in a field of {ctx.show.size(inside.width, inside.height)}; needs {error.need}.",
@@ -295,9 +281,8 @@ def say_no_stiles(ctx: Context, prefix: str) -> None:
         prefix: What its name begins with: "lower " or "upper "; "" where there is one.
     """
     tail = prefix.strip().rstrip(".") or "one"
-    ctx.report(
+    ctx.warn(
         f"no-stiles-{tail}",
-        Level.WARNING,
         Stage.LEAF,
         "There are no stiles to end on",
         "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
@@ -324,9 +309,8 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     if brace.angle_deg < FLAT_TO or brace.angle_deg > STEEP_FROM:
         how = "flat" if brace.angle_deg < FLAT_TO else "steep"
         mend = "A ledge between makes two shorter fields" if how == "steep" else "Ledges further apart"
-        ctx.report(
+        ctx.warn(
             f"brace-slope-{tail or 'one'}",
-            Level.WARNING,
             Stage.LEAF,
             f"The {prefix}brace is {how}",
             f"{said} from the level.",
@@ -347,9 +331,8 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
     moved = choice.ledge_top + down
     if abs(down) > LEDGE_MOVES or not 20 <= moved <= 800 or choice.ledges > 2 or choice.style is BoardedStyle.FRAMED:
         return
-    ctx.report(
+    ctx.fine(
         f"brace-round-{tail or 'one'}",
-        Level.OK,
         Stage.LEAF,
         f"The {prefix}brace stands at {said}",
         f"{ctx.show.value(wanted, Unit.DEG)} were rounder: the upper ledge {ctx.fmt(abs(down))} "

@@ -39,7 +39,7 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
     else:
         length = screw_for(stack.value) or 0.0
         how = f"the longest that stays {ctx.fmt(SCREW_SHORT_OF)} short of the far face"
-    figure = f.derived("fixing_length", f"{choice.fixed_by}, length", length, Unit.MM, stack, formula=how)
+    figure = f.derived("fixing_length", f"{choice.fixed_by}, length", length, stack, formula=how)
     # Nails from the front, clenched behind; screws through the ledge from behind.
     depth = (0.0, stack.value) if choice.fixed_by is FixedBy.NAILS else (stack.value - length, stack.value)
     boards = [each for each in parts if each.role is Role.BOARD and not each.is_back]
@@ -61,9 +61,9 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
         "fixings_count",
         f"{choice.fixed_by}, how many",
         len(found),
-        Unit.COUNT,
         f["boards_count"],
         formula="two to each board and ledge",
+        unit=Unit.COUNT,
     )
     return found
 

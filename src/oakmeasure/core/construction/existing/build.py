@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing import checks
 from oakmeasure.core.construction.existing.contradictions import contradictions, says
 from oakmeasure.core.construction.existing.longer import make_longer, make_wider
@@ -25,7 +24,7 @@ from oakmeasure.core.construction.existing.narrowing import (
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
 from oakmeasure.core.construction.existing.recess import mark_grooves, mark_recess, panel_sights
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, Origin, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Origin, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -85,16 +84,14 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 
 def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
-    add = ctx.figures.add
+    f = ctx.figures
 
     def there(name: str, label: str, value: float) -> Figure:
-        return add(
-            given(
-                figure_name(f"old_{name}"),
-                label,
-                value,
-                origin=Origin(edit=f"build.{name}", source="as it lies on the bench"),
-            )
+        return f.given(
+            figure_name(f"old_{name}"),
+            label,
+            value,
+            origin=Origin(edit=f"build.{name}", source="as it lies on the bench"),
         )
 
     width, height = (
@@ -102,32 +99,23 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
         there("height", "leaf as it is, height", choice.height),
     )
     shaped = 0.0 if choice.edge_shape is EdgeShape.SQUARE else choice.edge_by
-    shape = add(
-        given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, origin=Origin(edit="build.edge_by"))
+    shape = f.given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, origin=Origin(edit="build.edge_by"))
+    over = f.total("old_over", "wider than it must be", plus(width), minus(fit.width))
+    off = f.total(
+        "off_edge", "off each long edge" if over.value >= 0 else "each long edge, off it (less is on)", plus(over, 0.5)
     )
-    over = add(total("old_over", "wider than it must be", plus(width), minus(fit.width)))
-    off = add(
-        total(
-            "off_edge",
-            "off each long edge" if over.value >= 0 else "each long edge, off it (less is on)",
-            plus(over, 0.5),
-        )
-    )
-    high = add(total("off_height", "taller than it must be", plus(height), minus(fit.height)))
+    high = f.total("off_height", "taller than it must be", plus(height), minus(fit.height))
     leaf = OldLeaf(ctx, fit, wood, choice, off, high)
     if choice.inside is not Inside.PANELLED:
         solid = ctx.chosen("solid", "solid edge, from each long edge", choice.solid, "build.solid")
-        add(
-            derived(
-                "solid_left",
-                "solid edge that is left",
-                max(0.0, solid.value - max(off.value, 0.0)),
-                Unit.MM,
-                solid,
-                off,
-                shape,
-                formula="solid edge − what comes off",
-            )
+        f.derived(
+            "solid_left",
+            "solid edge that is left",
+            max(0.0, solid.value - max(off.value, 0.0)),
+            solid,
+            off,
+            shape,
+            formula="solid edge − what comes off",
         )
     return leaf
 
@@ -204,16 +192,16 @@ def _old(leaf: OldLeaf, spec: PartSpec) -> Part:
 
 
 def _panelled(leaf: OldLeaf) -> None:
-    choice, ctx, add = leaf.choice, leaf.ctx, leaf.ctx.figures.add
-    stile = add(given("stile", "stile, as it is", choice.stile, origin=Origin(edit="build.stile")))
-    tenon = add(given("tenon", "tenon, into the stile", choice.tenon, origin=Origin(edit="build.tenon")))
+    choice, ctx, f = leaf.choice, leaf.ctx, leaf.ctx.figures
+    stile = f.given("stile", "stile, as it is", choice.stile, origin=Origin(edit="build.stile"))
+    tenon = f.given("tenon", "tenon, into the stile", choice.tenon, origin=Origin(edit="build.tenon"))
     may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
     formula = (
         f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through"
         if choice.through
         else (f"stile − tenon − {ctx.fmt(TENON_COVER)} that stay outside it")
     )
-    add(derived("stile_may_lose", "a stile may lose, its tenons whole", may, Unit.MM, stile, tenon, formula=formula))
+    f.derived("stile_may_lose", "a stile may lose, its tenons whole", may, stile, tenon, formula=formula)
     over = max(0.0, ctx.figures["old_over"].value)
     if over:
         step = ctx.rule("joint_step", "joints are set out to")
@@ -221,22 +209,19 @@ def _panelled(leaf: OldLeaf) -> None:
     reduction = leaf.reduction or Reduction(
         choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
     )
-    off = add(
-        derived(
-            "stile_off",
-            "off each stile",
-            reduction.stile_off,
-            Unit.MM,
-            ctx.figures["old_over"],
-            ctx.figures["stile_may_lose"],
-            formula=f"{choice.by}",
-        )
+    off = f.derived(
+        "stile_off",
+        "off each stile",
+        reduction.stile_off,
+        ctx.figures["old_over"],
+        ctx.figures["stile_may_lose"],
+        formula=f"{choice.by}",
     )
     if over:
         add_hours(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)
-    left = add(total("stile_left", "stile that is left", plus(stile), minus(off)))
+    left = f.total("stile_left", "stile that is left", plus(stile), minus(off))
     if not choice.through:
-        add(total("tenon_cover", "wood left outside its tenons", plus(left), minus(tenon)))
+        f.total("tenon_cover", "wood left outside its tenons", plus(left), minus(tenon))
     _frame(leaf, reduction, left)
 
 
@@ -249,13 +234,7 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
     for name, place, at in (("hinge stile", Place.HINGE, x0), ("latch stile", Place.LATCH, x1 - s)):
         _old(leaf, PartSpec(name, Role.STILE, Rect(at, y0, at + s, y1), (tall, left), (0.0, t), place=place))
     between = f.derived(
-        "shoulder",
-        "rails, between shoulders",
-        x1 - x0 - 2 * s,
-        Unit.MM,
-        leaf.fit.width,
-        left,
-        formula="width − both stiles",
+        "shoulder", "rails, between shoulders", x1 - x0 - 2 * s, leaf.fit.width, left, formula="width − both stiles"
     )
     foot, top = _rails_left(leaf)
     low = [(y0, y0 + foot.value, "bottom rail", Place.BOTTOM, foot)]
@@ -265,7 +244,6 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
             "middle_up",
             "middle rail's centre, up the leaf",
             choice.middle_up + _foot_shift(leaf),
-            Unit.MM,
             leaf.off_height,
             formula="as it is, moved with what the foot loses or gains",
         )
@@ -307,7 +285,6 @@ def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, inner: Rec
         figure_name(f"sight_height_{name.strip() or 'whole'}"),
         f"{name}panels, sight height",
         y1 - y0,
-        Unit.MM,
         leaf.off_height,
         formula="between the rails",
     )
@@ -317,9 +294,9 @@ def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, inner: Rec
         words = f"{name}panel {at}" if count > 1 else f"{name}panel"
         slug = words.replace(" ", "_")
         how = "whole steps of the rule, alike from both sides"
-        lost = f.derived(figure_name(f"{slug}_off"), f"off the {words}", off, Unit.MM, f["stile_off"], formula=how)
+        lost = f.derived(figure_name(f"{slug}_off"), f"off the {words}", off, f["stile_off"], formula=how)
         name_of, label, how = figure_name(f"{slug}_sight"), f"{words}, sight width", "as it is − what comes off"
-        sight = f.derived(name_of, label, old - off, Unit.MM, lost, f["stile"], formula=how)
+        sight = f.derived(name_of, label, old - off, lost, f["stile"], formula=how)
         note = f"cut {leaf.ctx.fmt(lost)} narrower" if off else "is there"
         _old(
             leaf,
@@ -368,20 +345,13 @@ def _rails_left(leaf: OldLeaf) -> tuple[Figure, Figure]:
         "foot_off",
         "off the foot",
         foot_off,
-        Unit.MM,
         leaf.off_height,
         bottom,
         top,
         formula="the bottom rail down to the top one's width, then both alike",
     )
     head = f.derived(
-        "head_off",
-        "off the head",
-        off - foot_off,
-        Unit.MM,
-        leaf.off_height,
-        foot,
-        formula="what the foot does not lose",
+        "head_off", "off the head", off - foot_off, leaf.off_height, foot, formula="what the foot does not lose"
     )
     return (
         f.total("bottom_rail", "bottom rail that is left", plus(bottom), minus(foot)),

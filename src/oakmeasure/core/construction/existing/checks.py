@@ -47,9 +47,8 @@ def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, 
     _height(ctx, choice, off_height)
     _cuts(ctx, choice)
     if all(each.level is Level.OK for each in ctx.checks_so_far.items[found:]):
-        ctx.report(
+        ctx.fine(
             "existing",
-            Level.OK,
             Stage.LEAF,
             "The leaf can be made to fit",
             f"{ctx.show.size(choice.width, choice.height)} becomes "
@@ -73,9 +72,8 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
             if smallest > 0
             else (f"{ctx.fmt(over)} is more than panels and stiles can lose.")
         )
-        ctx.report(
+        ctx.stop(
             "reduce-too-far",
-            Level.STOP,
             Stage.LEAF,
             "It cannot lose so much this way",
             f"{ctx.fmt(over)} too wide; {short}",
@@ -85,9 +83,8 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
         return
     words = panel_words([row for row in reduction.panels if any(row)], ctx.show)
     panels = f", panels {words}" if words else ""
-    ctx.report(
+    ctx.fine(
         "reduced",
-        Level.OK,
         Stage.LEAF,
         f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
         f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
@@ -135,9 +132,8 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
         return
     on, shaped = -off_edge.value, ctx.figures["edge_by"].value
     if shaped:
-        ctx.report(
+        ctx.warn(
             "edge-shape",
-            Level.WARNING,
             Stage.LEAF,
             f"Its edges are {choice.edge_shape}: plane them square first",
             f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
@@ -146,9 +142,8 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
             grounds=Grounds("edge_by"),
         )
     if on + shaped < STRIP_LEAST:
-        ctx.report(
+        ctx.warn(
             "strip-thin",
-            Level.WARNING,
             Stage.LEAF,
             "The strips are too thin to glue on and plane",
             f"{ctx.fmt(on + shaped)} on each edge.",
@@ -163,9 +158,8 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
     off = off_height.value
     if off > HAIR:
         if choice.inside in WITH_FACES and off > choice.rail:
-            ctx.report(
+            ctx.stop(
                 "end-gone",
-                Level.STOP,
                 Stage.LEAF,
                 "The trim goes beyond its solid end",
                 f"{ctx.fmt(off)} off one end; {ctx.fmt(choice.rail)} is solid.",
@@ -179,9 +173,8 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
         if choice.inside is Inside.PANELLED:
             left = min(ctx.figures["bottom_rail"].value, ctx.figures["top_rail"].value)
             if left < RAIL_KEPT:
-                ctx.report(
+                ctx.stop(
                     "rails-gone",
-                    Level.STOP,
                     Stage.LEAF,
                     "The end rails are cut too far down",
                     f"{ctx.fmt(left)} of one is left.",
@@ -196,9 +189,8 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
 def _longer(ctx: Context, choice: Existing, grow: float) -> None:
     if choice.splice is Splice.BLOCK:
         if ctx.leaf.hanging.has_butts:
-            ctx.report(
+            ctx.warn(
                 "block-loaded",
-                Level.WARNING,
                 Stage.LEAF,
                 "A block bears no hinge",
                 f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
@@ -209,9 +201,8 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
     lap = splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=choice.thickness)
     if grow < lap - HAIR and choice.splice is Splice.STAGGERED:
         smaller = grow >= HALVED_LEAST
-        ctx.report(
+        ctx.stop(
             "splice-short",
-            Level.STOP,
             Stage.LEAF,
             "The extension is shorter than its splice",
             f"{ctx.fmt(grow)} are added, halved over {ctx.fmt(lap)}.",
@@ -228,9 +219,8 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
             grounds=Grounds("splice_lap"),
         )
     elif choice.splice is Splice.STAGGERED and choice.splice_lap < HALVED_LEAST:
-        ctx.report(
+        ctx.warn(
             "splice-lap",
-            Level.WARNING,
             Stage.LEAF,
             "The splice is short",
             f"Halved over {ctx.fmt(lap)}.",
@@ -243,9 +233,8 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
 def _splice_places(ctx: Context, choice: Existing, reach: float) -> None:
     """Judge where the splices lie; reach: how far new wood goes from the end, mm."""
     if choice.splice_stagger < STAGGER_LEAST:
-        ctx.report(
+        ctx.warn(
             "splice-beside",
-            Level.WARNING,
             Stage.LEAF,
             "The splices lie beside one another",
             f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
@@ -255,9 +244,8 @@ def _splice_places(ctx: Context, choice: Existing, reach: float) -> None:
     if ctx.leaf.hanging.has_butts and choice.splice is not Splice.SCARF:
         end = ctx.rules.butt_from_bottom if choice.at_foot else ctx.rules.butt_from_top
         if reach > end.value:
-            ctx.report(
+            ctx.warn(
                 "splice-hinge",
-                Level.WARNING,
                 Stage.LEAF,
                 "A hinge stands on the splice",
                 f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
@@ -284,9 +272,8 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         )
     if "pitch" in ctx.figures and ctx.figures["pitch"].value < 5:
         band = max(5.0, (ctx.figures["leaf_width"].value - 5.0 * (choice.grooves - 1)) / 2)
-        ctx.report(
+        ctx.stop(
             "band-wide",
-            Level.STOP,
             Stage.LEAF,
             "The bands leave no room for the lines",
             f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",

@@ -43,9 +43,8 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
         ok = most >= least
         words = f"{field.replace('_', ' ').capitalize()} of {ctx.fmt(most)}, at the most"
         value = int(most) if field == "panels" else most
-        ctx.report(
+        ctx.stop(
             f"contradicts-{field.replace('_', '-')}",
-            Level.STOP,
             Stage.LEAF,
             what,
             sentence,
@@ -84,9 +83,8 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     if choice.inside is Inside.PANELLED:
         _panelled(ctx, choice, stop)
     if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
-        ctx.report(
+        ctx.warn(
             "edge-unmeasured",
-            Level.WARNING,
             Stage.LEAF,
             f"Its edges are {choice.edge_shape}: by how much?",
             "That much must be planed off before anything is glued on.",

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
 from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
@@ -28,7 +27,7 @@ def make_longer(leaf: OldLeaf) -> None:
     if not grow:
         return
     add_hours(ctx, "extend", "extend_leaf", "making it longer", grow)
-    added = f.derived("added", "added in height", grow, Unit.MM, leaf.off_height, formula="what it lacks")
+    added = f.derived("added", "added in height", grow, leaf.off_height, formula="what it lacks")
     h = leaf.fit.height.value
     x0, x1, _, _ = span_of(leaf)
     y0, y1 = (0.0, grow) if choice.at_foot else (h - grow, h)
@@ -59,7 +58,6 @@ def _spliced(leaf: OldLeaf, added: Figure, rect: Rect, end: str, place: Place) -
         "splice_lap",
         "splice, length",
         splice_length(splice=choice.splice, lap=choice.splice_lap, thickness=t),
-        Unit.MM,
         f["thickness"],
         formula="1 in 8 of the thickness" if choice.splice is Splice.SCARF else "set by hand",
     )
@@ -73,7 +71,6 @@ def _spliced(leaf: OldLeaf, added: Figure, rect: Rect, end: str, place: Place) -
         "new_rail",
         "new rail between the pieces, shoulder to shoulder",
         inner.width,
-        Unit.MM,
         leaf.fit.width,
         wide,
         formula="width − both stiles",
@@ -152,12 +149,7 @@ def make_wider(leaf: OldLeaf) -> None:
         return
     w, h = leaf.fit.width.value, leaf.fit.height.value
     strip = leaf.ctx.figures.derived(
-        "strip_on",
-        "strip on each long edge",
-        -leaf.off_edge.value,
-        Unit.MM,
-        leaf.off_edge,
-        formula="half of what it lacks",
+        "strip_on", "strip on each long edge", -leaf.off_edge.value, leaf.off_edge, formula="half of what it lacks"
     )
     for name, rect in (
         ("hinge strip", Rect(0.0, 0.0, strip.value, h)),

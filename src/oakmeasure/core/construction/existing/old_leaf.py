@@ -69,13 +69,7 @@ def part_there(leaf: OldLeaf, name: str, label: str, value: float) -> Figure:
     """
     known = leaf.ctx.figures.get(figure_name(name))
     return known or leaf.ctx.figures.derived(
-        figure_name(name),
-        label,
-        value,
-        Unit.MM,
-        leaf.off_edge,
-        leaf.off_height,
-        formula="as it is, less what comes off",
+        figure_name(name), label, value, leaf.off_edge, leaf.off_height, formula="as it is, less what comes off"
     )
 
 

@@ -45,7 +45,6 @@ def mark_grooves(leaf: OldLeaf) -> None:
             "pitch",
             "from line to line",
             pitch_between(width=w, band=band.value, count=choice.grooves),
-            Unit.MM,
             leaf.fit.width,
             band,
             number,
@@ -71,10 +70,10 @@ def mark_recess(leaf: OldLeaf) -> None:
         "recess_passes",
         "passes",
         passes(depth=deep.value, step=step.value),
-        Unit.COUNT,
         deep,
         step,
         formula="depth ÷ step, whole passes",
+        unit=Unit.COUNT,
     )
     w, up = leaf.fit.width.value, min(1000.0, leaf.fit.height.value / 2)
     ring = tuple(circle(w - 60.0, up, 22.0))

@@ -22,7 +22,7 @@ from oakmeasure.core.construction.framed.lock import judge_lock
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import FieldFilling, fill
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -132,32 +132,30 @@ def _says(frame: _Frame) -> str:
 
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
-    choice, add = ctx.leaf.build, ctx.figures.add
+    choice, f = ctx.leaf.build, ctx.figures
     assert isinstance(choice, Framed)
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     thickness = ctx.figures["thickness"]
     groove = ctx.chosen("groove_depth", "groove", choice.groove_depth, "build.groove_depth")
     thick = tenon_thickness(ctx, thickness)
-    between = add(total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2)))
-    sticking = add(
-        given("sticking", "sticking that is coped over", choice.sticking, origin=chosen(edit="build.sticking"))
-    )
+    between = f.total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2))
+    sticking = f.given("sticking", "sticking that is coped over", choice.sticking, origin=chosen(edit="build.sticking"))
     coped = [plus(sticking, 2)] if choice.sticking else []
     tenon = _reach(ctx, choice, stile, sticking)
     into = [plus(tenon, 2)] if choice.tenon.is_whole else []
     label = "rail, over its tenons" if choice.tenon.is_whole else "rail, to its shoulders"
-    rail_length = add(total("rail_length", label, plus(between), *coped, *into))
+    rail_length = f.total("rail_length", label, plus(between), *coped, *into)
     layout = lay_out(ctx, fit, choice, between)
     return _Frame(ctx, fit, wood, choice, groove, stile, thickness, thick, tenon, between, rail_length, layout)
 
 
 def _reach(ctx: Context, choice: Framed, stile: Figure, sticking: Figure) -> Figure:
     """Add how far a rail, or what joins it, reaches into the stile."""
-    add = ctx.figures.add
+    f = ctx.figures
     if choice.tenon.goes_through:
         word = {TenonKind.BRIDLE: "bridle, over the stile", TenonKind.HALF_LAP: "half lap, over the stile"}
         terms = [plus(stile), *([minus(sticking)] if choice.sticking else [])]
-        return add(total("tenon", word.get(choice.tenon, "tenon, through the stile"), *terms))
+        return f.total("tenon", word.get(choice.tenon, "tenon, through the stile"), *terms)
     share, step = (
         ctx.rule("blind_share", "blind tenon's share of the stile", Unit.RATIO),
         ctx.rule("joint_step", "joints are set out to"),
@@ -168,17 +166,14 @@ def _reach(ctx: Context, choice: Framed, stile: Figure, sticking: Figure) -> Fig
         TenonKind.POCKET: "pocket screw, into the stile",
     }
     value = math.floor(stile.value * share.value / step.value + 1e-9) * step.value
-    return add(
-        derived(
-            "tenon",
-            word.get(choice.tenon, "tenon, blind"),
-            value,
-            Unit.MM,
-            stile,
-            share,
-            step,
-            formula="its share of the stile, to the full step below",
-        )
+    return f.derived(
+        "tenon",
+        word.get(choice.tenon, "tenon, blind"),
+        value,
+        stile,
+        share,
+        step,
+        formula="its share of the stile, to the full step below",
     )
 
 
@@ -198,7 +193,6 @@ def _arch(frame: _Frame) -> None:
         "arch_radius",
         "radius of the top rail's arch",
         radius,
-        Unit.MM,
         frame.shoulder,
         rise,
         formula="(span² ÷ 4 + rise²) ÷ (2 × rise)",

@@ -51,9 +51,8 @@ def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shou
     if len(ctx.checks_so_far.items) == stops:
         wide = max((len(row.columns) for row in layout.rows), default=0)
         across = f" and {wide} wide" if wide > 1 else ""
-        ctx.report(
+        ctx.fine(
             "frame-fits",
-            Level.OK,
             Stage.LEAF,
             "The frame fills the leaf",
             f"{counted(len(layout.rows), 'panel')} high{across}, {ctx.fmt(shoulder)} between shoulders.",
@@ -85,9 +84,8 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
     sights = [each for each in ctx.figures if each.name.startswith("sight_width")]
     sight = min(sights, key=lambda each: each.value)
     what = "The stiles meet" if shoulder.value <= 0 else f"A panel must show {ctx.fmt(PANEL_LEAST)} or more"
-    ctx.report(
+    ctx.stop(
         "panel-width",
-        Level.STOP,
         Stage.LEAF,
         what,
         f"In {ctx.fmt(fit.width)} the stiles leave {ctx.fmt(shoulder)}; each panel would show {ctx.fmt(sight)}.",
@@ -125,9 +123,8 @@ def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: R
     numbers = f"The {low_name} ends {ctx.fmt(low.y1)} up the leaf, the {high_name} begins at {ctx.fmt(high.y0)}: " + (
         f"they overlap by {ctx.fmt(-sight)}." if sight < 0 else f"{ctx.fmt(sight)} would show."
     )
-    ctx.report(
+    ctx.stop(
         f"rails-{low_name}-{high_name}".replace(" ", "-"),
-        Level.STOP,
         Stage.LEAF,
         title,
         numbers,
@@ -150,9 +147,8 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
     thickness, thick = ctx.figures["thickness"], ctx.figures["tenon_thickness"]
     _say_joints(ctx, choice, tenon)
     if choice.tenon is TenonKind.BLIND and choice.stile - tenon.value < BLIND_WOOD:
-        ctx.report(
+        ctx.warn(
             "tenon-deep",
-            Level.WARNING,
             Stage.LEAF,
             "Little wood beyond the mortise",
             f"Tenon {ctx.fmt(tenon)} in a stile of {ctx.fmt(choice.stile)} leaves "
@@ -177,9 +173,8 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
                 grounds=Grounds("middle_rail", "part:middle rail"),
             )
     if thickness.value - thick.value < 2 * TONGUE_WOOD:
-        ctx.report(
+        ctx.warn(
             "tenon-thick",
-            Level.WARNING,
             Stage.LEAF,
             "Thin cheeks beside the mortise",
             f"Tenon {ctx.fmt(thick)} in {ctx.fmt(thickness)} leaves {ctx.fmt((thickness.value - thick.value) / 2)} "
@@ -189,9 +184,8 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
         )
     narrowest = min(width for width in (choice.stile, choice.top_rail, choice.bottom_rail) if width)
     if groove.value > narrowest / 3:
-        ctx.report(
+        ctx.warn(
             "groove-deep",
-            Level.WARNING,
             Stage.LEAF,
             "The groove is deep for its frame",
             f"{ctx.fmt(groove)} in a member of {ctx.fmt(narrowest)}.",
@@ -214,9 +208,8 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
     }
     weak = choice.tenon in (TenonKind.POCKET, TenonKind.HALF_LAP) and choice.thickness >= 30
     if weak:
-        ctx.report(
+        ctx.warn(
             "joint-weak",
-            Level.WARNING,
             Stage.LEAF,
             f"{str(choice.tenon).capitalize()} are for light frames",
             f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
@@ -224,13 +217,8 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
             grounds=Grounds("tenon", rule="common practice"),
         )
     else:
-        ctx.report(
-            "joints",
-            Level.OK,
-            Stage.LEAF,
-            f"Rails on {JOINT_WORDS[choice.tenon]}",
-            words[choice.tenon],
-            grounds=Grounds("tenon"),
+        ctx.fine(
+            "joints", Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon], grounds=Grounds("tenon")
         )
     if (
         choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS)
@@ -238,9 +226,8 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
         and (choice.thickness >= 30)
     ):
         wider = math.ceil(SHORT_TENON / ctx.rules.blind_share.value)
-        ctx.report(
+        ctx.warn(
             "tenon-short",
-            Level.WARNING,
             Stage.LEAF,
             "A short tenon for a door",
             f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
@@ -275,14 +262,7 @@ def judge_panels(ctx: Context, choice: Framed, across: PanelAcross, groove: Figu
             grounds=Grounds(hold.name, where, rule=f"at least {ctx.fmt(least)} held"),
         )
     else:
-        ctx.report(
-            "panel-holds",
-            Level.OK,
-            Stage.LEAF,
-            "Panels stay in their grooves",
-            numbers,
-            grounds=Grounds(hold.name, where),
-        )
+        ctx.fine("panel-holds", Stage.LEAF, "Panels stay in their grooves", numbers, grounds=Grounds(hold.name, where))
     wood = (choice.thickness - choice.panel_thickness) / 2
     if wood < TONGUE_WOOD:
         thinner = choice.thickness - 2 * TONGUE_WOOD
@@ -297,9 +277,8 @@ def judge_panels(ctx: Context, choice: Framed, across: PanelAcross, groove: Figu
             grounds=Grounds("thickness", where, rule=f"{ctx.fmt(TONGUE_WOOD)} or more each side"),
         )
     elif choice.panel_thickness > tenon_thick.value:
-        ctx.report(
+        ctx.warn(
             "groove-wide",
-            Level.WARNING,
             Stage.LEAF,
             "The groove is wider than the mortise",
             f"Groove {ctx.fmt(choice.panel_thickness)}, mortise {ctx.fmt(tenon_thick)}: the tenon's cheeks would "
@@ -333,9 +312,8 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
         rise: The rise that was asked for, mm.
     """
     most = max(span.value / 2, 5.0)
-    ctx.report(
+    ctx.stop(
         "arch",
-        Level.STOP,
         Stage.LEAF,
         "No arch rises so high over its span",
         f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
@@ -351,9 +329,8 @@ def say_glass(ctx: Context, pane: Part) -> None:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         pane: The pane of glass.
     """
-    ctx.report(
+    ctx.warn(
         "glass",
-        Level.WARNING,
         Stage.LEAF,
         "Glass in a door",
         f"{ctx.show.size(pane.finished.length, pane.finished.width, pane.finished.thickness)} panes: what glass may "

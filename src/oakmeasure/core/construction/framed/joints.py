@@ -66,7 +66,6 @@ def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
         "tenon_thickness",
         "tenon, thickness",
         cutter,
-        Unit.MM,
         thickness,
         share,
         formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest cutter",

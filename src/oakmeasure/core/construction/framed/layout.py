@@ -8,10 +8,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill
 from oakmeasure.core.document.roles import Place
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Term, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, Term, minus, plus
 from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -257,19 +256,17 @@ def _heights(
 
 def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], terms: list[Term]) -> list[Figure]:
     """Add the sight heights of rows that share one stretch, less those that are set by hand."""
-    add = ctx.figures.add
+    f = ctx.figures
 
     def label(name: str) -> tuple[FigureName, str]:
         slug = f"sight_height_{name.strip().replace(' ', '_')}" if name else "sight_height"
         return figure_name(slug), f"{name}panels, sight height"
 
     if len(rows) == 1:
-        return [add(total(*label(names[0]), *terms))]
+        return [f.total(*label(names[0]), *terms)]
     where = names[0].strip().replace(" ", "_")
-    stretch = add(
-        total(
-            figure_name(f"stretch_{where}"), f"height for {len(rows)} rows, from the {names[0].strip()} one up", *terms
-        )
+    stretch = f.total(
+        figure_name(f"stretch_{where}"), f"height for {len(rows)} rows, from the {names[0].strip()} one up", *terms
     )
     by_hand = {at: row.height for at, row in enumerate(rows) if row.height is not None}
     if len(by_hand) == len(rows):  # the last one takes what is left, or the rails would not meet
@@ -280,12 +277,10 @@ def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], te
     for at, (row, name) in enumerate(zip(rows, names, strict=True)):
         slug, words = label(name)
         if at in by_hand:
-            found.append(add(given(figure_name(slug), words, by_hand[at], origin=CHOSEN)))
+            found.append(f.given(figure_name(slug), words, by_hand[at], origin=CHOSEN))
         else:
             how = "what is left ÷ the rows" if len({each.share for each in rows}) == 1 else "its share of what is left"
-            found.append(
-                add(derived(figure_name(slug), words, free * row.share / shares, Unit.MM, stretch, formula=how))
-            )
+            found.append(f.derived(figure_name(slug), words, free * row.share / shares, stretch, formula=how))
     return found
 
 
@@ -293,37 +288,32 @@ def _columns(
     ctx: Context, choice: Framed, row: FieldRow, key: str, span: tuple[float, float], shoulder: Figure
 ) -> tuple[FieldColumn, ...]:
     """Add the sight widths of a row's columns; return them, none where the muntins leave no width."""
-    (x0, x1), add, tail = span, ctx.figures.add, f"_{key.strip().replace(' ', '_')}" if key else ""
+    (x0, x1), f, tail = span, ctx.figures, f"_{key.strip().replace(' ', '_')}" if key else ""
     count = row.columns
     names = COLUMN_NAMES.get(count) or tuple(f"{at}. " for at in range(1, count + 1))
     if count == 1:
-        sight = add(total(figure_name(f"sight_width{tail}"), f"{key}panels, sight width", plus(shoulder)))
+        sight = f.total(figure_name(f"sight_width{tail}"), f"{key}panels, sight width", plus(shoulder))
         return (FieldColumn("", x0, x1, sight),) if x1 > x0 else ()
     muntin = ctx.figures.get("muntin") or ctx.chosen("muntin", "muntin", choice.muntin or MUNTIN, "build.muntin")
     if not row.widths or len(set(row.widths)) == 1:
         share = 1.0 / count
-        sight = add(
-            total(
-                figure_name(f"sight_width{tail}"),
-                f"{key}panels, sight width",
-                plus(shoulder, share),
-                minus(muntin, share * (count - 1)),
-            )
+        sight = f.total(
+            figure_name(f"sight_width{tail}"),
+            f"{key}panels, sight width",
+            plus(shoulder, share),
+            minus(muntin, share * (count - 1)),
         )
         sights = [sight] * count
     else:
         free = shoulder.value - (count - 1) * muntin.value
         sights = [
-            add(
-                derived(
-                    figure_name(f"sight_width{tail}_{at}"),
-                    f"{key}{name}panel, sight width",
-                    free * part / sum(row.widths),
-                    Unit.MM,
-                    shoulder,
-                    muntin,
-                    formula="its share of what the muntins leave",
-                )
+            f.derived(
+                figure_name(f"sight_width{tail}_{at}"),
+                f"{key}{name}panel, sight width",
+                free * part / sum(row.widths),
+                shoulder,
+                muntin,
+                formula="its share of what the muntins leave",
             )
             for at, (name, part) in enumerate(zip(names, row.widths, strict=True), start=1)
         ]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, given
+from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Tenon
@@ -27,21 +27,16 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     lock = ctx.leaf.hardware.lock
     if lock is None:
         return
-    add = ctx.figures.add
-    deep = add(
-        given("lock_case", "lock case, forend to back", lock.case_depth, origin=chosen(edit="hardware.lock.case_depth"))
+    f = ctx.figures
+    deep = f.given(
+        "lock_case", "lock case, forend to back", lock.case_depth, origin=chosen(edit="hardware.lock.case_depth")
     )
-    tall = add(
-        given("lock_case_tall", "lock case, height", lock.case_height, origin=chosen(edit="hardware.lock.case_height"))
+    tall = f.given(
+        "lock_case_tall", "lock case, height", lock.case_height, origin=chosen(edit="hardware.lock.case_height")
     )
-    back = add(given("lock_backset", "backset", lock.backset, origin=chosen(edit="hardware.lock.backset")))
-    thick = add(
-        given(
-            "lock_thick",
-            "lock case, thickness",
-            lock.case_thickness,
-            origin=chosen(edit="hardware.lock.case_thickness"),
-        )
+    back = f.given("lock_backset", "backset", lock.backset, origin=chosen(edit="hardware.lock.backset"))
+    thick = f.given(
+        "lock_thick", "lock case, thickness", lock.case_thickness, origin=chosen(edit="hardware.lock.case_thickness")
     )
     _cheeks(ctx, choice, thick)
     wood = choice.stile - deep.value
@@ -54,9 +49,8 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
         if each.rect.y0 < high and low < each.rect.y1 and each.rect.x1 > fit.width.value - deep.value
     ]
     if back.value > choice.stile - BEHIND_SPINDLE:
-        ctx.report(
+        ctx.stop(
             "lock-backset",
-            Level.STOP,
             Stage.LEAF,
             "The stile does not hold the backset",
             f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
@@ -68,9 +62,8 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
             ),
         )
     elif wood < 8 and not met:
-        ctx.report(
+        ctx.warn(
             "lock-case",
-            Level.WARNING,
             Stage.LEAF,
             "The lock case comes through the stile",
             f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
@@ -89,9 +82,8 @@ def _say_tenons(
     low, high = span
     if met:
         first = met[0]
-        ctx.report(
+        ctx.stop(
             "lock-tenon",
-            Level.STOP,
             Stage.LEAF,
             "The lock case cuts a tenon",
             f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
@@ -101,9 +93,8 @@ def _say_tenons(
             grounds=Grounds("lock_case", f"part:{first.member}", rule="a lock between divided tenons: common practice"),
         )
     elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
-        ctx.report(
+        ctx.fine(
             "lock",
-            Level.OK,
             Stage.LEAF,
             "The lock case misses the tenons",
             f"{ctx.fmt(wood)} of the stile stay behind it.",

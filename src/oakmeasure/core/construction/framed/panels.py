@@ -9,13 +9,12 @@ import math
 from dataclasses import dataclass
 
 from oakmeasure.core.base.geometry import Point, area
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.arch import under
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.layout import FieldColumn, Fields, PanelAcross
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, given, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -75,22 +74,18 @@ def fill(by: FieldFilling, rows: tuple[Fields, ...], arch: tuple[Point, ...]) ->
 
 def _across(ctx: Context, wood: Timber, sight: Figure, groove: Figure, tail: str) -> PanelAcross:
     """Add how wide a panel may be: free in its grooves at the wettest, still held at the driest."""
-    add, clearance = ctx.figures.add, ctx.rule("panel_clearance", "clearance of a panel")
-    whole = add(
-        total(figure_name(f"panel_widest{tail}"), "panel to the bottoms of its grooves", plus(sight), plus(groove, 2))
+    f, clearance = ctx.figures, ctx.rule("panel_clearance", "clearance of a panel")
+    whole = f.total(
+        figure_name(f"panel_widest{tail}"), "panel to the bottoms of its grooves", plus(sight), plus(groove, 2)
     )
     swell = _moves(ctx, wood, f"swell{tail}", "swells, at the wettest", whole, wood.wet)
-    room = add(
-        total(
-            figure_name(f"panel_room{tail}"), "room in each groove, across the grain", plus(swell, 0.5), plus(clearance)
-        )
+    room = f.total(
+        figure_name(f"panel_room{tail}"), "room in each groove, across the grain", plus(swell, 0.5), plus(clearance)
     )
-    width = add(total(figure_name(f"panel_width{tail}"), "panel, width", plus(sight), plus(groove, 2), minus(room, 2)))
+    width = f.total(figure_name(f"panel_width{tail}"), "panel, width", plus(sight), plus(groove, 2), minus(room, 2))
     shrink = _moves(ctx, wood, f"shrink{tail}", "shrinks, at the driest", width, wood.dry)
-    hold = add(
-        total(
-            figure_name(f"panel_hold{tail}"), "panel held, at the driest", plus(groove), minus(room), minus(shrink, 0.5)
-        )
+    hold = f.total(
+        figure_name(f"panel_hold{tail}"), "panel held, at the driest", plus(groove), minus(room), minus(shrink, 0.5)
     )
     return PanelAcross(width, room, hold, swell, shrink, whole)
 
@@ -108,7 +103,6 @@ def _moves(ctx: Context, wood: Timber, key: str, words: str, across: Figure, air
         figure_name(f"panel_{key}"),
         f"panel {words}, by",
         value,
-        Unit.MM,
         across,
         wood.panel_coefficient,
         wood.made,
@@ -191,33 +185,27 @@ def _shape(face: Rect, arch: tuple[Point, ...]) -> tuple[Point, ...]:
 
 def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
     """Add a pane for every field of a row: sight and its rebates, less the clearance all round."""
-    add = ctx.figures.add
-    rebate = ctx.figures.get("glass_rebate") or add(
-        given("glass_rebate", "rebate for the glass", REBATE, origin=CHOSEN)
+    f = ctx.figures
+    rebate = ctx.figures.get("glass_rebate") or f.given("glass_rebate", "rebate for the glass", REBATE, origin=CHOSEN)
+    clear = ctx.figures.get("glass_clearance") or f.given(
+        "glass_clearance", "clearance round the glass", GLASS_CLEARANCE, origin=CHOSEN
     )
-    clear = ctx.figures.get("glass_clearance") or add(
-        given("glass_clearance", "clearance round the glass", GLASS_CLEARANCE, origin=CHOSEN)
-    )
-    height = add(
-        total(
-            figure_name(f"{row.slug or 'whole'}_glass_height"),
-            f"{row.name}pane, height".strip(),
-            plus(row.sight),
-            plus(rebate, 2),
-            minus(clear, 2),
-        )
+    height = f.total(
+        figure_name(f"{row.slug or 'whole'}_glass_height"),
+        f"{row.name}pane, height".strip(),
+        plus(row.sight),
+        plus(rebate, 2),
+        minus(clear, 2),
     )
     made = []
     for column in row.columns:
         name = f"{row.name}{column.name}pane"
-        width = add(
-            total(
-                figure_name(name.replace(" ", "_").replace("-", "_") + "_width"),
-                f"{name}, width",
-                plus(column.sight),
-                plus(rebate, 2),
-                minus(clear, 2),
-            )
+        width = f.total(
+            figure_name(name.replace(" ", "_").replace("-", "_") + "_width"),
+            f"{name}, width",
+            plus(column.sight),
+            plus(rebate, 2),
+            minus(clear, 2),
         )
         face = Rect(column.x0, row.y0, column.x1, row.y1)
         reach = REBATE - GLASS_CLEARANCE

@@ -17,7 +17,7 @@ from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
 from oakmeasure.core.construction.layered.pins import PIN_SHORT_OF, pin_for, pin_places
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -116,17 +116,17 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredLeaf:
-    add = ctx.figures.add
-    core = add(given("core", "core, thickness", choice.core, origin=chosen(edit="build.core")))
-    face = add(given("face", "each face layer, thickness", choice.face, origin=chosen(edit="build.face")))
-    add(total("layers", "thickness of all layers", plus(core), plus(face, 2)))
+    f = ctx.figures
+    core = f.given("core", "core, thickness", choice.core, origin=chosen(edit="build.core"))
+    face = f.given("face", "each face layer, thickness", choice.face, origin=chosen(edit="build.face"))
+    f.total("layers", "thickness of all layers", plus(core), plus(face, 2))
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     inset, terms = first_stile(lipping=choice.lipping, depth=choice.lipping_depth), []
     if inset:
         depth = ctx.chosen("lipping_depth", "lipping, in from the edge", choice.lipping_depth, "build.lipping_depth")
-        add(total("first_stile", "first stile stands in from the edge", plus(depth)))
+        f.total("first_stile", "first stile stands in from the edge", plus(depth))
         terms = [minus(depth, 2)]
-    shoulder = add(total("shoulder", "rail, between the stiles", plus(fit.width), *terms, minus(stile, 2)))
+    shoulder = f.total("shoulder", "rail, between the stiles", plus(fit.width), *terms, minus(stile, 2))
     return _LayeredLeaf(
         ctx, fit, wood, choice, inset, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset)
     )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.place import finish_of
 
@@ -19,9 +19,8 @@ def judge(ctx: Context, choice: Layered) -> None:
         choice: What is chosen for the layered leaf.
     """
     layers = ctx.figures["layers"]
-    ctx.report(
+    ctx.fine(
         "layers",
-        Level.OK,
         Stage.LEAF,
         "Balanced layers",
         f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
@@ -32,9 +31,8 @@ def judge(ctx: Context, choice: Layered) -> None:
     _trims(ctx, choice)
     _pieces(ctx, choice)
     if "pin_length" not in ctx.figures:
-        ctx.report(
+        ctx.warn(
             "pins-long",
-            Level.WARNING,
             Stage.LEAF,
             "No pin is short enough",
             f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
@@ -45,9 +43,8 @@ def judge(ctx: Context, choice: Layered) -> None:
 
 def _lipping(ctx: Context, choice: Layered) -> None:
     if choice.lipping is Lipping.NONE:
-        ctx.report(
+        ctx.warn(
             "edges-bare",
-            Level.WARNING,
             Stage.LEAF,
             "The layers show on its edges",
             "Plies show, drink water, and hold no hinge screw well.",
@@ -58,9 +55,8 @@ def _lipping(ctx: Context, choice: Layered) -> None:
     core = ctx.figures["core_width"]
     if core.value < 40:
         most = max(3.0, choice.lipping_depth - (40 - core.value) / 2)
-        ctx.report(
+        ctx.stop(
             "core-narrow",
-            Level.STOP,
             Stage.LEAF,
             "Its lippings leave no core",
             f"Between them the core is {ctx.fmt(core)} wide.",
@@ -70,9 +66,8 @@ def _lipping(ctx: Context, choice: Layered) -> None:
             grounds=Grounds("core_width"),
         )
     if ctx.leaf.hanging.has_butts and choice.lipping_depth < HINGE_WOOD:
-        ctx.report(
+        ctx.warn(
             "lipping-thin",
-            Level.WARNING,
             Stage.LEAF,
             "Hinge screws reach the plies",
             f"The lipping is {ctx.fmt(choice.lipping_depth)} deep; screws in the edge of a sheet lift its plies.",
@@ -87,9 +82,8 @@ def _trims(ctx: Context, choice: Layered) -> None:
     if choice.trim is None or choice.style is LayerStyle.FULL:
         return
     if choice.trim_thickness > choice.face:
-        ctx.report(
+        ctx.warn(
             "trim-proud",
-            Level.WARNING,
             Stage.LEAF,
             "The trim stands proud of the stiles",
             f"{ctx.fmt(choice.trim_thickness)} in a step of {ctx.fmt(choice.face)}: by "
@@ -104,9 +98,8 @@ def _pieces(ctx: Context, choice: Layered) -> None:
         return
     finish = finish_of(ctx.leaf.timber)
     if finish not in PAINTED:
-        ctx.report(
+        ctx.warn(
             "pieced-shows",
-            Level.WARNING,
             Stage.LEAF,
             "The joints of its pieces will show",
             f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
@@ -115,9 +108,8 @@ def _pieces(ctx: Context, choice: Layered) -> None:
             grounds=Grounds("layers", rule="pieced members are for painted work: common practice"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "pieced",
-            Level.OK,
             Stage.LEAF,
             f"{choice.pieced.capitalize()} in two pieces",
             f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",

@@ -139,7 +139,6 @@ def _joints(leaf: LightLeaf) -> None:
             "pocket_screw",
             "pocket screws, length",
             pocket_screw(choice.frame),
-            Unit.MM,
             thick,
             formula="by the thickness of the frame",
             source="common practice",
@@ -147,7 +146,7 @@ def _joints(leaf: LightLeaf) -> None:
     reach = max(round(s * DOWEL_SHARE), 10.0)
     if choice.joint is LightJoint.DOWELS:
         ctx.figures.derived(
-            "dowel_length", "dowels, length", 2 * reach, Unit.MM, leaf.stile, formula="half the stile into each side"
+            "dowel_length", "dowels, length", 2 * reach, leaf.stile, formula="half the stile into each side"
         )
     for rail in leaf.layout.rails:
         r = rail.rect
@@ -194,16 +193,15 @@ def _braces(leaf: LightLeaf) -> None:
         "brace_angle",
         "brace, from the level",
         found.angle_deg,
-        Unit.DEG,
         leaf.shoulder,
         row.sight,
         formula="atan(height ÷ width of its field)",
+        unit=Unit.DEG,
     )
     length = ctx.figures.derived(
         "brace_blank",
         "brace, tip to tip",
         found.blank,
-        Unit.MM,
         leaf.shoulder,
         row.sight,
         angle,

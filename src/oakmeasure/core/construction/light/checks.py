@@ -38,9 +38,8 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         )
     if choice.fill.is_in_rebate and choice.rebate > choice.stile - 15:
         most = choice.stile - 15
-        ctx.report(
+        ctx.stop(
             "rebate-wide",
-            Level.STOP,
             Stage.LEAF,
             "The rebate eats the stile",
             f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
@@ -54,9 +53,8 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         and choice.brace is LightBrace.NONE
         and (tall.value > TALL)
     ):
-        ctx.report(
+        ctx.warn(
             "light-sags",
-            Level.WARNING,
             Stage.LEAF,
             "Nothing keeps a tall light frame square",
             f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",
@@ -68,9 +66,8 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
 
 def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
     if choice.glue is LightGlue.OVER and moves.value > HELD_MOVES:
-        ctx.report(
+        ctx.warn(
             "held-across",
-            Level.WARNING,
             Stage.LEAF,
             "The glued frame holds the boards across their grain",
             f"Together they would move {ctx.fmt(moves)}; glued to the rails they split or bow the frame.",
@@ -82,9 +79,8 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
         how = (
             "screwed in slots from behind, no glue on them" if choice.glue is LightGlue.JOINTS else "glued to the frame"
         )
-        ctx.report(
+        ctx.fine(
             "boards-free",
-            Level.OK,
             Stage.LEAF,
             "The boards can move",
             f"{ctx.fmt(moves)} together; they are {how}.",
@@ -101,9 +97,8 @@ def say_brace(ctx: Context, width: Figure, room: float) -> None:
         room: Width that there is for it, mm; 0 for as much as it needs.
     """
     most = max(25.0, 0.4 * room)
-    ctx.report(
+    ctx.stop(
         "brace-wide",
-        Level.STOP,
         Stage.LEAF,
         "The brace is too wide for its field",
         f"{ctx.fmt(width)} in a field {ctx.fmt(room)} across.",

@@ -46,19 +46,13 @@ def _boards(leaf: LightLeaf) -> Figure | None:
         "boards_count",
         "boards side by side",
         math.ceil(across.value / most.value - 1e-9),
-        Unit.COUNT,
         across,
         most,
         formula="the fewest that reach",
+        unit=Unit.COUNT,
     )
     each = f.derived(
-        "board_end",
-        "each board, cover",
-        across.value / max(count.value, 1.0),
-        Unit.MM,
-        across,
-        count,
-        formula="width ÷ boards",
+        "board_end", "each board, cover", across.value / max(count.value, 1.0), across, count, formula="width ÷ boards"
     )
     n = int(count.value)
     z1 = choice.thickness
@@ -102,7 +96,6 @@ def _boards_move(leaf: LightLeaf, across: Figure) -> Figure:
         "boards_move",
         "all boards together would move by",
         max(moves),
-        Unit.MM,
         across,
         leaf.wood.panel_coefficient,
         leaf.wood.made,

@@ -13,7 +13,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Origin, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Origin, chosen, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -168,81 +168,69 @@ def _strips(leaf: _SlabLeaf) -> list[Part]:
 
 
 def _alike(leaf: _SlabLeaf) -> list[Figure]:
-    choice, add = leaf.choice, leaf.ctx.figures.add
-    most = add(given("strip_most", "strips, at most", choice.strip, origin=chosen(edit="build.strip")))
-    shoot = add(given("shoot", "shot off each joint", choice.shoot, origin=chosen(edit="build.shoot")))
+    choice, f = leaf.choice, leaf.ctx.figures
+    most = f.given("strip_most", "strips, at most", choice.strip, origin=chosen(edit="build.strip"))
+    shoot = f.given("shoot", "shot off each joint", choice.shoot, origin=chosen(edit="build.shoot"))
     width = leaf.fit.width
     count = strip_count(width=width.value, strip=choice.strip, shoot=choice.shoot)
-    number = add(
-        derived(
-            "strips_count",
-            "strips",
-            count,
-            Unit.COUNT,
-            width,
-            most,
-            shoot,
-            formula="the fewest that reach over the width",
-        )
+    number = f.derived(
+        "strips_count",
+        "strips",
+        count,
+        width,
+        most,
+        shoot,
+        formula="the fewest that reach over the width",
+        unit=Unit.COUNT,
     )
-    each = add(
-        derived(
-            "strip_width",
-            "each strip, as it stands in the slab",
-            width.value / count,
-            Unit.MM,
-            width,
-            number,
-            formula="width ÷ strips",
-        )
+    each = f.derived(
+        "strip_width",
+        "each strip, as it stands in the slab",
+        width.value / count,
+        width,
+        number,
+        formula="width ÷ strips",
     )
-    add(total("strip_sawn", "each strip before its joints are shot", plus(each), plus(shoot)))
+    f.total("strip_sawn", "each strip before its joints are shot", plus(each), plus(shoot))
     return [each] * count
 
 
 def _measured(leaf: _SlabLeaf) -> list[Figure]:
     """Add the strips as they were measured: what they make together, and what is trimmed off both outer ones."""
-    choice, add = leaf.choice, leaf.ctx.figures.add
-    shoot = add(given("shoot", "shot off each joint", choice.shoot, origin=chosen(edit="build.shoot")))
+    choice, f = leaf.choice, leaf.ctx.figures
+    shoot = f.given("shoot", "shot off each joint", choice.shoot, origin=chosen(edit="build.shoot"))
     boards = [
-        add(
-            given(
-                figure_name(f"board_{at}"),
-                f"strip {at}, as it is",
-                each.width,
-                origin=Origin(edit=f"build.measured.{at - 1}.width"),
-            )
+        f.given(
+            figure_name(f"board_{at}"),
+            f"strip {at}, as it is",
+            each.width,
+            origin=Origin(edit=f"build.measured.{at - 1}.width"),
         )
         for at, each in enumerate(choice.measured, start=1)
     ]
     joints = len(boards) - 1
-    laid = add(
-        total(
-            "boards_laid",
-            "strips laid up, their joints shot",
-            *(plus(each) for each in boards),
-            *([minus(shoot, joints)] if joints else []),
-        )
+    laid = f.total(
+        "boards_laid",
+        "strips laid up, their joints shot",
+        *(plus(each) for each in boards),
+        *([minus(shoot, joints)] if joints else []),
     )
-    over = add(total("laid_over", "to trim off, both edges together", plus(laid), minus(leaf.fit.width)))
-    add(derived("strips_count", "strips", len(boards), Unit.COUNT, laid, formula="as laid up"))
+    over = f.total("laid_over", "to trim off, both edges together", plus(laid), minus(leaf.fit.width))
+    f.derived("strips_count", "strips", len(boards), laid, formula="as laid up", unit=Unit.COUNT)
     each_side = max(over.value, 0.0) / 2
     found = []
     for at, each in enumerate(boards, start=1):
         ends = each_side * ((at == 1) + (at == len(boards)))
         lost = choice.shoot * (1.0 if 1 < at < len(boards) else 0.5 if joints else 0.0)
         found.append(
-            add(
-                derived(
-                    figure_name(f"strip_{at}"),
-                    f"strip {at}, in the slab",
-                    each.value - ends - lost,
-                    Unit.MM,
-                    each,
-                    over,
-                    shoot,
-                    formula="as it is − its share of the joints − what is trimmed off",
-                )
+            f.derived(
+                figure_name(f"strip_{at}"),
+                f"strip {at}, in the slab",
+                each.value - ends - lost,
+                each,
+                over,
+                shoot,
+                formula="as it is − its share of the joints − what is trimmed off",
             )
         )
     return found
@@ -268,10 +256,10 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
         "tenons_count",
         f"{choice.joint}, together",
         len(leaf.tenons),
-        Unit.COUNT,
         leaf.fit.height,
         number,
         formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}",
+        unit=Unit.COUNT,
     )
 
 
@@ -302,7 +290,6 @@ def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
         "season",
         "the slab moves, driest to wettest",
         abs(value),
-        Unit.MM,
         width,
         wood.coefficient,
         wood.dry,
@@ -351,7 +338,6 @@ def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
             "slot_length",
             f"outermost slot of a {word}",
             slot,
-            Unit.MM,
             season,
             length,
             fit.width,
@@ -369,7 +355,6 @@ def _stiffener_size(leaf: _SlabLeaf, word: str) -> tuple[Figure, Figure, Figure]
         "season_shrink",
         "the slab shrinks, at the driest, by",
         max(0.0, -f["leaf_change_dry"].value),
-        Unit.MM,
         f["leaf_change_dry"],
         formula="as worked out, less than nothing is nothing",
     )

@@ -55,9 +55,8 @@ def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Seq
     _strips(ctx, choice, fit, strips)
     _glue(ctx, choice, strips, season)
     if choice.stiffener is Stiffener.NONE:
-        ctx.report(
+        ctx.warn(
             "no-stiffener",
-            Level.WARNING,
             Stage.LEAF,
             "Nothing keeps it flat",
             f"A slab of {len(strips)} strips, {ctx.fmt(fit.width)} wide.",
@@ -75,9 +74,8 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
     if over is not None:
         laid = ctx.figures["boards_laid"]
         if over.value < -HAIR:
-            ctx.report(
+            ctx.stop(
                 "strips-short",
-                Level.STOP,
                 Stage.LEAF,
                 "The strips do not make the width",
                 f"They lay up to {ctx.fmt(laid)}, {ctx.fmt(-over.value)} short of {ctx.fmt(fit.width)}.",
@@ -89,9 +87,8 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
                 grounds=Grounds("laid_over", "part:strip 1"),
             )
         else:
-            ctx.report(
+            ctx.fine(
                 "lay-up",
-                Level.OK,
                 Stage.LEAF,
                 f"The strips make {ctx.fmt(laid)}",
                 f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
@@ -99,9 +96,8 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
             )
     narrow = [each for each in strips if each.finished.width < STRIP_LEAST]
     if narrow:
-        ctx.report(
+        ctx.warn(
             "strip-narrow",
-            Level.WARNING,
             Stage.LEAF,
             "An outer strip gets thin",
             f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
@@ -114,9 +110,8 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
         )
     widest = max(strips, key=lambda each: each.finished.width)
     if widest.finished.width > WIDEST_STRIP:
-        ctx.report(
+        ctx.warn(
             "strip-wide",
-            Level.WARNING,
             Stage.LEAF,
             "Wide strips cup",
             f"The {widest.name} is {ctx.fmt(widest.finished.width)}; freshly ripped it springs as well.",
@@ -134,14 +129,13 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         "glue_stages",
         "glue-ups",
         glue_stages(strips=len(strips), at_once=choice.stages),
-        Unit.COUNT,
         ctx.figures["strips_count"],
         formula=f"{choice.stages} at a time, then what came of them",
+        unit=Unit.COUNT,
     )
     if choice.glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED:
-        ctx.report(
+        ctx.stop(
             "glue-where",
-            Level.STOP,
             Stage.LEAF,
             "There are no mortises to glue",
             "The joint is plain edges, and the glue is to go in the mortises only.",
@@ -155,9 +149,8 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         if (choice.glue is SlabGlue.MORTISES)
         else "on every edge: it moves as one"
     )
-    ctx.report(
+    ctx.fine(
         "glue",
-        Level.OK,
         Stage.LEAF,
         counted(round(stages.value), "glue-up"),
         f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
@@ -170,9 +163,8 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     _on_leaf(ctx, choice, fit)
     if choice.stiffener is Stiffener.NAILED:
         if season.value > HELD_MOVES:
-            ctx.report(
+            ctx.warn(
                 "held-across",
-                Level.WARNING,
                 Stage.LEAF,
                 "The nails hold the wood across its grain",
                 f"It moves {ctx.fmt(season)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
@@ -181,9 +173,8 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
                 Remedy("Or no glue on the boards", "build.glue", SlabGlue.NOWHERE),
                 grounds=Grounds("season", "part:ledge 1"),
             )
-            ctx.report(
+            ctx.warn(
                 "nails",
-                Level.WARNING,
                 Stage.LEAF,
                 "Nails stay in the wood",
                 "Later tools will meet them: groove, lock and trimming.",
@@ -207,9 +198,8 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
             grounds=Grounds("stiffener_width", rule=f"{ctx.fmt(kept)} stay: common practice"),
         )
     slot = f["slot_length"]
-    ctx.report(
+    ctx.fine(
         "slots",
-        Level.OK,
         Stage.LEAF,
         "The slab can move on its stiffeners",
         f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
@@ -222,9 +212,8 @@ def _on_leaf(ctx: Context, choice: Slab, fit: Fit) -> None:
     f, height, half = ctx.figures, fit.height.value, choice.stiffener_width / 2
     if not half <= choice.stiffener_end <= height / 2 - half:
         end = height / 5
-        ctx.report(
+        ctx.stop(
             "stiffener-out",
-            Level.STOP,
             Stage.LEAF,
             "The stiffeners do not lie in the leaf one over the other",
             f"Their centres are {ctx.fmt(choice.stiffener_end)} from foot and top of {ctx.fmt(fit.height)}, each is "
@@ -236,9 +225,8 @@ def _on_leaf(ctx: Context, choice: Slab, fit: Fit) -> None:
         )
     if f["stiffener_length"].value < 0.3 * fit.width.value:
         less = fit.width.value / 10
-        ctx.report(
+        ctx.stop(
             "stiffener-short",
-            Level.STOP,
             Stage.LEAF,
             "The stiffeners are too short to hold it",
             f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
@@ -250,9 +238,8 @@ def _on_leaf(ctx: Context, choice: Slab, fit: Fit) -> None:
 def _no_screw(ctx: Context, choice: Slab) -> None:
     """Say that nothing sold is short enough for what lies under a channel, and how shallow one it would be for."""
     most = choice.thickness - UNDER_CHANNEL
-    ctx.report(
+    ctx.stop(
         "no-screw",
-        Level.STOP,
         Stage.LEAF,
         "No screw is short enough",
         f"{ctx.fmt(choice.thickness - choice.stiffener_thickness)} of wood lies under the channels.",

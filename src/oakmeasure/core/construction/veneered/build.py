@@ -18,7 +18,7 @@ from oakmeasure.core.construction.veneered import checks
 from oakmeasure.core.construction.veneered.faces import BOUGHT, lay_faces, say_bow, say_yield
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Term, chosen, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, Term, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -125,38 +125,34 @@ def _framed(ctx: Context, fit: Fit, wood: Timber, choice: Veneered, veneers: tup
 
 def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
     """Add the veneers' thicknesses on both faces and the core's between them."""
-    add = ctx.figures.add
+    f = ctx.figures
     front = ctx.chosen("veneer", "veneer, finished", choice.veneer, "build.veneer")
     on_back = {BackFace.SAME: front.value, BackFace.THIN: BOUGHT, BackFace.BARE: 0.0}[choice.back]
-    back = add(given("veneer_back", "veneer on the back", on_back, origin=chosen(source=str(choice.back))))
-    add(total("core", "core, thickness", plus(ctx.figures["thickness"]), minus(front), minus(back)))
+    back = f.given("veneer_back", "veneer on the back", on_back, origin=chosen(source=str(choice.back)))
+    f.total("core", "core, thickness", plus(ctx.figures["thickness"]), minus(front), minus(back))
     return front, back
 
 
 def _edging(ctx: Context, choice: Veneered) -> Figure:
     """Add the width of the edging: by hand, or its moulding and what stays behind it; and what it is sawn to."""
-    add = ctx.figures.add
-    moulding = add(given("moulding", "edge moulding, deep", choice.moulding, origin=chosen(edit="build.moulding")))
+    f = ctx.figures
+    moulding = f.given("moulding", "edge moulding, deep", choice.moulding, origin=chosen(edit="build.moulding"))
     if choice.edging is not None:
         edging = ctx.chosen("edging", "edging, width", choice.edging, "build.edging")
     elif choice.moulding:
-        stays = add(
-            given(
-                "behind_moulding",
-                "edging that stays behind the moulding",
-                checks.BEHIND_MOULDING,
-                origin=chosen(source="common practice"),
-            )
+        stays = f.given(
+            "behind_moulding",
+            "edging that stays behind the moulding",
+            checks.BEHIND_MOULDING,
+            origin=chosen(source="common practice"),
         )
-        edging = add(total("edging", "edging, width", plus(moulding), plus(stays)))
+        edging = f.total("edging", "edging, width", plus(moulding), plus(stays))
     else:
-        edging = add(
-            given("edging", "edging, width", PLAIN_EDGING, origin=chosen(edit="build.edging", source="common practice"))
+        edging = f.given(
+            "edging", "edging, width", PLAIN_EDGING, origin=chosen(edit="build.edging", source="common practice")
         )
-    sapwood = add(
-        given("sapwood", "sapwood on the edging's board", choice.sapwood, origin=chosen(edit="build.sapwood"))
-    )
-    add(total("edging_sawn", "edging, ripped from the board at", plus(edging), plus(sapwood)))
+    sapwood = f.given("sapwood", "sapwood on the edging's board", choice.sapwood, origin=chosen(edit="build.sapwood"))
+    f.total("edging_sawn", "edging, ripped from the board at", plus(edging), plus(sapwood))
     return edging
 
 
@@ -221,17 +217,17 @@ def after(ctx: Context, fit: Fit, wood: Timber, built: Build) -> Build:
         made += _layers(ctx, choice, wood, built, each, (front, back, edging))
     count = sum(each.role is Role.VENEER for each in made)
     needed = ctx.figures.derived(
-        "veneers_needed", "veneers, together", count, Unit.COUNT, front, formula="one for each face of each member"
+        "veneers_needed", "veneers, together", count, front, formula="one for each face of each member", unit=Unit.COUNT
     )
     got = ctx.figures["veneers_each"]
     ctx.figures.derived(
         "veneer_sets",
         "boards' thicknesses to resaw",
         math.ceil(count / got.value) if got.value else 0,
-        Unit.COUNT,
         needed,
         got,
         formula="veneers ÷ veneers from one board",
+        unit=Unit.COUNT,
     )
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(made, start=1))
     return replace(built, parts=parts)

@@ -22,9 +22,8 @@ def judge(ctx: Context, choice: Veneered) -> None:
     core = ctx.figures["core"]
     if core.value < CORE_LEAST:
         thicker = choice.thickness + CORE_LEAST - core.value
-        ctx.report(
+        ctx.stop(
             "core-thin",
-            Level.STOP,
             Stage.LEAF,
             "The veneers leave no core",
             f"{ctx.fmt(core)} of {ctx.fmt(choice.thickness)}.",
@@ -39,9 +38,8 @@ def judge(ctx: Context, choice: Veneered) -> None:
 def _faces(ctx: Context, choice: Veneered) -> None:
     bow = ctx.figures["veneer_bow"]
     if bow.value > BOW_SEEN:
-        ctx.report(
+        ctx.warn(
             "veneer-bow",
-            Level.WARNING,
             Stage.LEAF,
             "Unlike faces bow the leaf",
             f"Veneer of {ctx.fmt(choice.veneer)} on the front, {choice.back} behind: it bows {ctx.fmt(bow)} at the "
@@ -50,18 +48,16 @@ def _faces(ctx: Context, choice: Veneered) -> None:
             grounds=Grounds("veneer_bow", rule=f"over {ctx.fmt(BOW_SEEN)} it is seen"),
         )
     elif choice.back is BackFace.SAME:
-        ctx.report(
+        ctx.fine(
             "veneer-balanced",
-            Level.OK,
             Stage.LEAF,
             "Balanced faces",
             "The same veneer on both, laid in one press: it stays flat.",
             grounds=Grounds("veneer_bow"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "veneer-unlike",
-            Level.OK,
             Stage.LEAF,
             "Unlike faces, but it stays flat enough",
             f"It bows {ctx.fmt(bow)} at the worst.",
@@ -73,9 +69,8 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
     f = ctx.figures
     got, raw = f["veneers_each"], f["veneer_raw"]
     if got.value < 1:
-        ctx.report(
+        ctx.stop(
             "veneer-stock",
-            Level.STOP,
             Stage.LEAF,
             "The board gives no veneer",
             f"{ctx.fmt(choice.stock)} thick for veneers sawn at {ctx.fmt(raw)}.",
@@ -84,9 +79,8 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
         )
     elif choice.thin is None:
         left = choice.stock - got.value * raw.value - (got.value - 1) * f["resaw_kerf"].value
-        ctx.report(
+        ctx.fine(
             "veneers",
-            Level.OK,
             Stage.LEAF,
             f"{got.value:.0f} veneers from a board",
             f"Sawn at {ctx.fmt(raw)} from {ctx.fmt(choice.stock)}; {ctx.fmt(left)} are left over.",
@@ -109,9 +103,8 @@ def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
         else Remedy("Other veneers, thicker")
     )
     if may.value < 0:
-        ctx.report(
+        ctx.stop(
             "veneer-short",
-            Level.STOP,
             Stage.LEAF,
             "The thinnest veneer cannot finish as it should",
             f"{numbers} {ctx.fmt(choice.veneer)} is wanted.",
@@ -119,9 +112,8 @@ def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
             grounds=Grounds("veneer_may_lose"),
         )
     elif may.value < choice.sanding:
-        ctx.report(
+        ctx.warn(
             "veneer-short",
-            Level.WARNING,
             Stage.LEAF,
             "The thinnest veneer stands little sanding",
             f"{numbers} Once more than {ctx.fmt(may)} comes off it, it cannot finish at {ctx.fmt(choice.veneer)}.",
@@ -129,9 +121,8 @@ def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
             grounds=Grounds("veneer_may_lose", rule=f"{ctx.fmt(choice.sanding)} for sanding"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "veneers",
-            Level.OK,
             Stage.LEAF,
             "The veneers can be sanded to one thickness",
             f"{numbers} The thinnest may lose {ctx.fmt(may)}.",
@@ -159,9 +150,8 @@ def _edging(ctx: Context, choice: Veneered) -> None:
             if choice.edging_first
             else ("its joint shows on the face")
         )
-        ctx.report(
+        ctx.fine(
             "edging",
-            Level.OK,
             Stage.LEAF,
             "The edging takes its moulding",
             f"{ctx.fmt(edging)} wide for a moulding of {ctx.fmt(choice.moulding)}, ripped at "

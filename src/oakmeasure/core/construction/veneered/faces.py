@@ -7,7 +7,7 @@ import math
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, chosen, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -45,16 +45,15 @@ def lay_faces(
         "veneers_across",
         "veneers side by side on a face",
         math.ceil(size[0].value / max(usable.value, 1.0) - 1e-9),
-        Unit.COUNT,
         size[0],
         usable,
         formula="the fewest that reach over the face",
+        unit=Unit.COUNT,
     )
     each = f.derived(
         "veneer_width",
         "each veneer, as it shows",
         size[0].value / count.value,
-        Unit.MM,
         size[0],
         count,
         formula="width ÷ veneers",
@@ -96,63 +95,53 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
         choice: What is chosen for the veneered leaf.
         fit: Size of the leaf and its gaps, mm.
     """
-    f, add = ctx.figures, ctx.figures.add
-    sanding = add(given("sanding", "sanded off a veneer", choice.sanding, origin=chosen(edit="build.sanding")))
-    wander = add(
-        given("wander", "saw wanders, thickest to thinnest", choice.wander, origin=chosen(edit="build.wander"))
-    )
-    raw = add(total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander)))
+    f = ctx.figures
+    sanding = f.given("sanding", "sanded off a veneer", choice.sanding, origin=chosen(edit="build.sanding"))
+    wander = f.given("wander", "saw wanders, thickest to thinnest", choice.wander, origin=chosen(edit="build.wander"))
+    raw = f.total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander))
     stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
-    kerf = add(given("resaw_kerf", "kerf of the resaw", RESAW_KERF, origin=chosen(source="narrow band, well set")))
-    got = add(
-        derived(
-            "veneers_each",
-            "veneers from one board",
-            veneers_from(stock=stock.value, raw=raw.value, kerf=kerf.value),
-            Unit.COUNT,
-            stock,
-            raw,
-            kerf,
-            formula="n·raw + (n − 1)·kerf ≤ thickness",
-        )
+    kerf = f.given("resaw_kerf", "kerf of the resaw", RESAW_KERF, origin=chosen(source="narrow band, well set"))
+    got = f.derived(
+        "veneers_each",
+        "veneers from one board",
+        veneers_from(stock=stock.value, raw=raw.value, kerf=kerf.value),
+        stock,
+        raw,
+        kerf,
+        formula="n·raw + (n − 1)·kerf ≤ thickness",
+        unit=Unit.COUNT,
     )
     faces = 2 if choice.back is BackFace.SAME else 1
     if "veneers_across" in f:
-        needed = add(
-            derived(
-                "veneers_needed",
-                "veneers, together",
-                faces * f["veneers_across"].value,
-                Unit.COUNT,
-                f["veneers_across"],
-                formula=counted(faces, "face"),
-            )
+        needed = f.derived(
+            "veneers_needed",
+            "veneers, together",
+            faces * f["veneers_across"].value,
+            f["veneers_across"],
+            formula=counted(faces, "face"),
+            unit=Unit.COUNT,
         )
         boards = math.ceil(needed.value / got.value) if got.value else 0
-        add(
-            derived(
-                "veneer_boards",
-                "boards to resaw",
-                boards,
-                Unit.COUNT,
-                needed,
-                got,
-                formula="veneers ÷ veneers from one board, whole boards",
-            )
+        f.derived(
+            "veneer_boards",
+            "boards to resaw",
+            boards,
+            needed,
+            got,
+            formula="veneers ÷ veneers from one board, whole boards",
+            unit=Unit.COUNT,
         )
     if choice.thin is None:
         return
-    thin = add(given("veneer_thin", "thinnest veneer, measured", choice.thin, origin=Origin(edit="build.thin")))
-    thick = add(
-        given(
-            "veneer_thick",
-            "thickest veneer, measured",
-            max(choice.thick or choice.thin, choice.thin),
-            origin=Origin(edit="build.thick"),
-        )
+    thin = f.given("veneer_thin", "thinnest veneer, measured", choice.thin, origin=Origin(edit="build.thin"))
+    thick = f.given(
+        "veneer_thick",
+        "thickest veneer, measured",
+        max(choice.thick or choice.thin, choice.thin),
+        origin=Origin(edit="build.thick"),
     )
-    add(total("veneer_spread", "spread of the veneers", plus(thick), minus(thin)))
-    add(total("veneer_may_lose", "the thinnest may lose", plus(thin), minus(f["veneer"])))
+    f.total("veneer_spread", "spread of the veneers", plus(thick), minus(thin))
+    f.total("veneer_may_lose", "the thinnest may lose", plus(thin), minus(f["veneer"]))
 
 
 def say_bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: Figure, across: Figure) -> None:
@@ -172,11 +161,11 @@ def say_bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: F
         "veneer_points",
         "points of moisture, at the most",
         points,
-        Unit.PERCENT,
         wood.made,
         wood.wet,
         wood.dry,
         formula="the further of the two from the making",
+        unit=Unit.PERCENT,
     )
     found = leaf_bow(
         size=(across.value, f["leaf_height"].value),
@@ -189,7 +178,6 @@ def say_bow(ctx: Context, choice: Veneered, wood: Timber, front: Figure, back: F
         "veneer_bow",
         "bow from unlike faces",
         found,
-        Unit.MM,
         f["core"],
         front,
         back,

@@ -12,7 +12,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given
+from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import cup_pin
@@ -138,44 +138,38 @@ def _plan(ctx: Context, fitted: Fit) -> SwingPlan:
 
 def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
     """Add how far a leaf on cup hinges opens, and judge it against what is wished."""
-    choice, add, hinge = ctx.leaf.cabinet, ctx.figures.add, ctx.leaf.hardware.cup.hinge
-    angle = add(
-        given(
-            "hinge_angle",
-            "the hinges open to",
-            hinge.opens,
-            Unit.DEG,
-            origin=chosen(edit="hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
-        )
+    choice, f, hinge = ctx.leaf.cabinet, ctx.figures, ctx.leaf.hardware.cup.hinge
+    angle = f.given(
+        "hinge_angle",
+        "the hinges open to",
+        hinge.opens,
+        Unit.DEG,
+        origin=chosen(edit="hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
     )
     outs = [ctx.figures[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
-    opens = add(
-        derived(
-            "opens_to",
-            "opens to",
-            swing.stops_deg,
-            Unit.DEG,
-            angle,
-            fitted.width,
-            *outs,
-            formula="the hinge's own stop, or where leaf and obstacle touch",
-        )
+    opens = f.derived(
+        "opens_to",
+        "opens to",
+        swing.stops_deg,
+        angle,
+        fitted.width,
+        *outs,
+        formula="the hinge's own stop, or where leaf and obstacle touch",
+        unit=Unit.DEG,
     )
     if choice.must_open is None:
-        ctx.report(
+        ctx.fine(
             "opens",
-            Level.OK,
             Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"There it meets the {swing.stopped_by}.",
             grounds=Grounds("opens_to", "figure:opens_to"),
         )
         return
-    wish = add(given("must_open", "must open to", choice.must_open, Unit.DEG, origin=chosen(edit="cabinet.must_open")))
+    wish = f.given("must_open", "must open to", choice.must_open, Unit.DEG, origin=chosen(edit="cabinet.must_open"))
     if opens.value >= wish.value - 1e-9:
-        ctx.report(
+        ctx.fine(
             "opens",
-            Level.OK,
             Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"{ctx.fmt(wish)} is wished.",
@@ -199,9 +193,8 @@ def _too_little(ctx: Context, swing: Swing, opens: Figure, wish: Figure) -> None
             if wider is not None
             else Remedy("No cup hinge opens so far: butts, or a smaller wish")
         )
-    ctx.report(
+    ctx.warn(
         "opens",
-        Level.WARNING,
         Stage.FIT,
         f"It opens to {ctx.fmt(opens)} only",
         f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.",
@@ -226,10 +219,10 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
         "self_swing",
         "swings by itself with",
         torque,
-        Unit.NM,
         mass,
         ctx.figures["leaf_width"],
         formula="m·g·(w ÷ 2)·lean, the greater of the two leans",
+        unit=Unit.NM,
     )
     if figure.value < SELF_SWING:
         return
@@ -239,9 +232,8 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
     else:
         way = "past the middle it falls shut" if swing.lean_latch < 0 else "past the middle it falls open"
         words = f"Out of plumb along the wall: {way}"
-    ctx.report(
+    ctx.warn(
         "self-swing",
-        Level.WARNING,
         Stage.FIT,
         "The leaf swings by itself",
         f"{words}, with {ctx.fmt(figure)}.",
@@ -266,36 +258,30 @@ def _obstacle(at: int, thing: InTheWay, gap: float, width: float, front: float) 
 
 
 def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
-    f, add = ctx.figures, ctx.figures.add
+    f = ctx.figures
     pin = [f["thickness"], f["butt_knuckle"], f["butt_setback"]]
     outs = [f[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
-    opens = add(
-        derived(
-            "opens_to",
-            "opens to",
-            swing.stops_deg,
-            Unit.DEG,
-            fitted.width,
-            *pin,
-            *outs,
-            formula="turned about the pin until leaf and obstacle touch; 180 where they never do",
-        )
+    opens = f.derived(
+        "opens_to",
+        "opens to",
+        swing.stops_deg,
+        fitted.width,
+        *pin,
+        *outs,
+        formula="turned about the pin until leaf and obstacle touch; 180 where they never do",
+        unit=Unit.DEG,
     )
-    way = add(
-        derived(
-            "clear_way",
-            "clear way at 90°",
-            swing.clear_way(90),
-            Unit.MM,
-            fitted.width,
-            *pin,
-            formula="width + gap − (thickness + pin out − pin back)",
-        )
+    way = f.derived(
+        "clear_way",
+        "clear way at 90°",
+        swing.clear_way(90),
+        fitted.width,
+        *pin,
+        formula="width + gap − (thickness + pin out − pin back)",
     )
     if not swing.stopped_by:
-        ctx.report(
+        ctx.fine(
             "opens",
-            Level.OK,
             Stage.FIT,
             "It opens all the way",
             f"180°; at 90° the clear way is {ctx.fmt(way)}.",
@@ -332,16 +318,14 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
         "corner_rise",
         f"latch corner rises, opened {degrees:g}°",
         swing.rise(degrees),
-        Unit.MM,
         fitted.width,
         ctx.figures["hinge_side_in"],
         formula="w·(a(1 − cos θ) − c·sin θ), a to the latch, c to the swing side",
     )
     if abs(rise.value) > RISE_SEEN:
         way = "rises" if rise.value > 0 else "drops"
-        ctx.report(
+        ctx.warn(
             "corner-rise",
-            Level.WARNING,
             Stage.FIT,
             "The hinge line is out of plumb",
             f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
@@ -392,7 +376,6 @@ def _floor(ctx: Context, swing: Swing) -> None:
         "swing_floor_gap",
         f"least gap over the floor, at {floor.points[at].at:g}°",
         gaps[at],
-        Unit.MM,
         *inputs,
         formula="gap + the corner's rise − the floor's",
     )
@@ -406,16 +389,14 @@ def _floor(ctx: Context, swing: Swing) -> None:
         "rising_easing",
         f"top edge to ease, for hinges that rise {ctx.fmt(LIFT)}",
         easing.length,
-        Unit.MM,
         head,
         thick,
         knuckle,
         setback,
         formula="((t + p)·cos θ − p) ÷ sin θ − s, θ = 90 × gap ÷ lift",
     )
-    ctx.report(
+    ctx.warn(
         "rising-hinges",
-        Level.WARNING,
         Stage.FIT,
         "Rising hinges would lift it over",
         (f"It drags from {swing.stops_deg:.0f}°, " if swing.stopped_by == "floor" else "It comes close, ")

@@ -219,9 +219,8 @@ def judge_clashes(
     for clash in told[:SHOWN]:
         _say(ctx, clash, things, movers)
     if len(told) > SHOWN:
-        ctx.report(
+        ctx.warn(
             "clash-more",
-            Level.WARNING,
             Stage.HARDWARE,
             f"{len(told) - SHOWN} more clash",
             "They are marked on the drawing of clashes.",
@@ -229,9 +228,8 @@ def judge_clashes(
     hardware = sum(each.kind in HARDWARE for each in things)
     own = sum(each.kind in (BodyKind.FIXING, BodyKind.JOINT, BodyKind.PANEL) for each in things)
     if not told and hardware:
-        ctx.report(
+        ctx.fine(
             "clash-none",
-            Level.OK,
             Stage.HARDWARE,
             "Nothing clashes",
             f"{hardware} cuts and screws for hardware against each other and {own} joints, "

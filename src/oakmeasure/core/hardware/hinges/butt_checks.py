@@ -9,7 +9,7 @@ from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.rules import ButtSchool
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -47,9 +47,8 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
     rating = ctx.figures["butt_rating_kg"]
     numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
     if count < by_rule:
-        ctx.report(
+        ctx.warn(
             "butts-few",
-            Level.WARNING,
             Stage.HARDWARE,
             "Too few butts",
             numbers,
@@ -57,9 +56,8 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             grounds=Grounds("butt_count", rule=f"{by_rule} by height and weight"),
         )
     if mass.value > rating.value:
-        ctx.report(
+        ctx.stop(
             "butts-weak",
-            Level.STOP,
             Stage.HARDWARE,
             "The leaf is too heavy for these butts",
             numbers,
@@ -68,9 +66,8 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             grounds=Grounds("mass", "butt:1", rule=f"rated for {ctx.fmt(rating)}"),
         )
     elif count >= by_rule:
-        ctx.report(
+        ctx.fine(
             "butts-carry",
-            Level.OK,
             Stage.HARDWARE,
             "The butts carry the leaf",
             f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
@@ -91,9 +88,8 @@ def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> N
         for tenon in ends:
             low, high = max(place.rect.y0, tenon.rect.y0), min(place.rect.y1, tenon.rect.y1)
             if high - low > 0:
-                ctx.report(
+                ctx.warn(
                     f"butt-{place.number}-wedge",
-                    Level.WARNING,
                     Stage.HARDWARE,
                     f"Butt {place.number} sits on a wedged tenon",
                     f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",

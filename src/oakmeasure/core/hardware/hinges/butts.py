@@ -10,7 +10,7 @@ from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -74,9 +74,8 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     across = _across(ctx, build)
     tops = _tops(ctx, school, int(count.value), height, length, end)
     if not tops[school]:
-        ctx.report(
+        ctx.stop(
             "butts-room",
-            Level.STOP,
             Stage.HARDWARE,
             "The butts do not fit up the edge",
             f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
@@ -107,7 +106,6 @@ def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
         "butt_count",
         "butts",
         by_hand or by_rule,
-        Unit.COUNT,
         height,
         mass,
         formula="set by hand"
@@ -115,6 +113,7 @@ def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
         else f"2 to {ctx.fmt(TWO_UP_TO_HEIGHT)} high and {ctx.show.value(TWO_UP_TO_MASS, Unit.KG)}, 3 to "
         f"{ctx.fmt(THREE_UP_TO_HEIGHT)}, one more for each further {ctx.fmt(ONE_MORE_PER)}",
         source="common practice",
+        unit=Unit.COUNT,
     )
 
 
@@ -173,7 +172,6 @@ def _cabinet_ends(ctx: Context, length: Figure) -> dict[str, Figure]:
             figure_name(f"butt_{key}"),
             words,
             least.value,
-            Unit.MM,
             least,
             formula="in line with the rail's inner edge" if figure_name(rail) in ctx.figures else "a butt's own length",
             source="common practice",
@@ -187,9 +185,8 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
     if not tops:
         return ()
     if len(tops) != count:
-        ctx.report(
+        ctx.warn(
             "butts-by-hand",
-            Level.WARNING,
             Stage.HARDWARE,
             "Places by hand are for another number of butts",
             f"{len(tops)} are set, the leaf has {count}.",
@@ -199,9 +196,8 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
         return ()
     ends = (*tops[1:], height.value + 1e9)
     if tops[-1] + length.value > height.value or any(b - a < length.value for a, b in zip(tops, ends, strict=True)):
-        ctx.report(
+        ctx.stop(
             "butts-by-hand",
-            Level.STOP,
             Stage.HARDWARE,
             "The butts by hand lie on one another or off the leaf",
             f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
@@ -246,7 +242,6 @@ def _place(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dic
             figure_name(name),
             label,
             top_value,
-            Unit.MM,
             height,
             end["from_top"],
             end["from_bottom"],
@@ -281,15 +276,13 @@ def _depth(ctx: Context) -> Figure:
         "butt_depth",
         "butt let in, leaf and lining each",
         mortise_depth(closed=closed.value, gap=gap.value),
-        Unit.MM,
         closed,
         gap,
         formula="half of (thickness when shut − gap)",
     )
     if depth.value < 0:
-        ctx.report(
+        ctx.stop(
             "butt-gap",
-            Level.STOP,
             Stage.HARDWARE,
             "The butt is too thin for this gap",
             f"Shut it is {ctx.fmt(closed)}; the gap at the hinges is {ctx.fmt(gap)}.",
@@ -306,9 +299,8 @@ def _across(ctx: Context, build: Build) -> Figure:
     wood = ctx.figures.total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
     least = ctx.rule("butt_back_wood", "wood that stays behind a butt")
     if across.value <= 0 or wood.value < least.value:
-        ctx.report(
+        ctx.warn(
             "butt-back",
-            Level.WARNING,
             Stage.HARDWARE,
             "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
             f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
@@ -336,11 +328,11 @@ def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], l
         "top_hinge_pull",
         "pull on the top butt",
         value,
-        Unit.N,
         mass,
         fit.width,
         spacing,
         formula="weight × 9.80665 × half the width ÷ spacing",
+        unit=Unit.N,
     )
 
 

@@ -57,9 +57,8 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
     boring = f["cup_boring"]
     low, high = hinge.boring_least, hinge.boring_most
     if low - 1e-6 <= boring.value <= high + 1e-6:
-        ctx.report(
+        ctx.fine(
             "cup-boring",
-            Level.OK,
             Stage.HARDWARE,
             f"Boring {ctx.fmt(boring)}, middle {ctx.fmt(f['cup_centre'])}",
             f"Overlay {ctx.fmt(over)}, crank {ctx.fmt(f['cup_crank'])}, plate {ctx.fmt(f['cup_plate'])}.",
@@ -121,9 +120,8 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
         wanted = f[figure_name(f"cup_{word}")]
         nearest = min(sold, key=lambda each: abs(each - wanted.value))
         if abs(nearest - wanted.value) > 0.26:
-            ctx.report(
+            ctx.warn(
                 "cup-not-sold",
-                Level.WARNING,
                 Stage.HARDWARE,
                 f"No such {word} is sold",
                 f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
@@ -131,9 +129,8 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
                 grounds=Grounds(wanted.name, "cup:1"),
             )
     if choice.unknown is CupUnknown.REACH:
-        ctx.report(
+        ctx.fine(
             "cup-mock-up",
-            Level.OK,
             Stage.HARDWARE,
             f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
             "Keep the hinge, and its figures join the catalogue of this job.",
@@ -144,9 +141,8 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
 def _depth(ctx: Context, choice: CupChoices) -> None:
     left = ctx.figures["cup_left"]
     if left.value >= LEFT_LEAST - 1e-6:
-        ctx.report(
+        ctx.fine(
             "cup-depth",
-            Level.OK,
             Stage.HARDWARE,
             f"{ctx.fmt(left)} stays under the cup",
             f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
@@ -158,9 +154,8 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
     mend = Remedy("A thicker leaf, or a shallower hinge")
     if point >= 0:
         mend = Remedy(f"A cutter with a point of {ctx.fmt(point)}", "hardware.cup.point", point)
-    ctx.report(
+    ctx.stop(
         "cup-depth",
-        Level.STOP,
         Stage.HARDWARE,
         "The cutter comes through the face",
         f"{ctx.fmt(left)} would be left under cup and point.",
@@ -195,9 +190,8 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
     width, count = ctx.figures["leaf_width"], int(ctx.figures["cup_count"].value)
     numbers = f"{ctx.fmt(mass)}, {ctx.fmt(ctx.figures['leaf_height'])} high, on {count}."
     if by_rule is None:
-        ctx.report(
+        ctx.stop(
             "cups-few",
-            Level.STOP,
             Stage.HARDWARE,
             "Too high or too heavy for cup hinges",
             numbers,
@@ -205,9 +199,8 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
             grounds=Grounds("cup_count", rule=up_to(ctx, COUNTS[-1])),
         )
     elif count < by_rule:
-        ctx.report(
+        ctx.warn(
             "cups-few",
-            Level.WARNING,
             Stage.HARDWARE,
             "Too few cup hinges",
             numbers,
@@ -215,9 +208,8 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
             grounds=Grounds("cup_count", rule=f"{by_rule} by height and weight"),
         )
     elif width.value > WIDEST:
-        ctx.report(
+        ctx.warn(
             "cups-wide",
-            Level.WARNING,
             Stage.HARDWARE,
             "The leaf is wide for its hinges",
             f"{ctx.fmt(width)}; the numbers are for leaves to {ctx.fmt(WIDEST)}.",
@@ -225,9 +217,8 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
             grounds=Grounds("cup_count"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "cups-carry",
-            Level.OK,
             Stage.HARDWARE,
             f"{count} hinges carry it",
             numbers,
@@ -244,9 +235,8 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         f.get("run_between") or f.get("gap_between") or (f["gap_hinge"] if ctx.leaf.hanging is Hanging.INSET else None)
     )
     if room is not None and room.value < needed.value - HAIR:
-        ctx.report(
+        ctx.warn(
             "cup-reveal",
-            Level.WARNING,
             Stage.HARDWARE,
             "Its corner strikes what stands beside it",
             f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
@@ -255,9 +245,8 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         )
     else:
         where = f"there is {ctx.fmt(room)}" if room is not None else "nothing stands beside it"
-        ctx.report(
+        ctx.fine(
             "cup-reveal",
-            Level.OK,
             Stage.HARDWARE,
             "Its corner passes",
             f"It needs {ctx.fmt(needed)}; {where}.",
@@ -265,9 +254,8 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         )
     side = f.get("side")
     if side is not None and f["cup_crank"].value == 0 and not SIDES[0] <= side.value <= SIDES[1]:
-        ctx.report(
+        ctx.warn(
             "cup-side",
-            Level.WARNING,
             Stage.HARDWARE,
             "Straight arms are made for other sides",
             f"The side is {ctx.fmt(side)}.",
@@ -282,9 +270,8 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
         travel = choice.push_travel
         stand = choice.hinge.stand_off
         if stand < travel:
-            ctx.report(
+            ctx.warn(
                 "push-latch",
-                Level.WARNING,
                 Stage.HARDWARE,
                 "The push latch has too little travel",
                 f"It needs {ctx.fmt(travel)}; shut, the leaf stands off {ctx.fmt(stand)}.",
@@ -292,18 +279,16 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
                 grounds=Grounds("cup_count"),
             )
         else:
-            ctx.report(
+            ctx.fine(
                 "push-latch",
-                Level.OK,
                 Stage.HARDWARE,
                 "The push latch has its travel",
                 f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.",
                 grounds=Grounds("cup_count"),
             )
         if choice.hinge.damped:
-            ctx.report(
+            ctx.warn(
                 "push-damped",
-                Level.WARNING,
                 Stage.HARDWARE,
                 "Dampers work against a push latch",
                 f"“{choice.hinge.name}” is damped.",
@@ -312,9 +297,8 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
             )
     elif choice.hinge.damped and ctx.figures["mass"].value < 2.0:
         light = ctx.show.value(ctx.figures["mass"].value, Unit.KG)
-        ctx.report(
+        ctx.warn(
             "damped-light",
-            Level.WARNING,
             Stage.HARDWARE,
             "A light leaf with a damper in every hinge hardly shuts",
             f"{light} on {ctx.fmt(ctx.figures['cup_count'])} hinges.",

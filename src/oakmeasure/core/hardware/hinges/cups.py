@@ -194,11 +194,11 @@ def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Fi
         "cup_count",
         "cup hinges",
         choice.count or by_rule,
-        Unit.COUNT,
         height,
         mass,
         formula="set by hand" if choice.count else "; ".join(checks.up_to(ctx, row) for row in checks.COUNTS),
         source="common practice",
+        unit=Unit.COUNT,
     )
     first = ctx.chosen("cup_first", "top cup, from the leaf's top", choice.first, "hardware.cup.first")
     last = (
@@ -218,7 +218,7 @@ def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Fi
         else:
             value = first.value + at * (height.value - first.value - last.value) / (n - 1)
             top = derived(
-                figure_name(name), label, value, Unit.MM, height, first, last, formula="equal spaces between the others"
+                figure_name(name), label, value, height, first, last, formula="equal spaces between the others"
             )
         f.add(top)
         plate = f.total(
@@ -255,7 +255,6 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
         "cup_reveal",
         "least reveal, leaf to its neighbour",
         value,
-        Unit.MM,
         f["thickness"],
         f["cup_boring"],
         formula="between the rows of the hinge's own table",
@@ -365,7 +364,6 @@ def bored_depth(ctx: Context, point: float) -> Figure:
         "cup_bored",
         "cup, bored deep",
         depth,
-        Unit.MM,
         cup,
         thickness,
         planned,

@@ -7,9 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hinges import PacketButt
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Origin, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
@@ -42,7 +41,6 @@ def judge_packet(ctx: Context) -> None:
             figure_name(f"packet_{at}_depth"),
             f"hinge {letter}, let in",
             mortise_depth(closed=closed.value, gap=gap.value),
-            Unit.MM,
             closed,
             gap,
             formula="half of (thickness when shut − gap)",
@@ -55,7 +53,6 @@ def judge_packet(ctx: Context) -> None:
         "packet_spread",
         "spread of their thickness",
         max(thick) - min(thick),
-        Unit.MM,
         *(f[figure_name(f"packet_{at}")] for at in range(1, len(packet) + 1)),
         formula="most − least",
     )
@@ -67,9 +64,8 @@ def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) ->
     letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
     count = int(ctx.figures["butt_count"].value)
     if len(packet) < count:
-        ctx.report(
+        ctx.warn(
             "packet-few",
-            Level.WARNING,
             Stage.HARDWARE,
             "Not every hinge is measured",
             f"{len(packet)} of {count} are.",
@@ -77,9 +73,8 @@ def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) ->
             grounds=Grounds("packet_spread", "butt:1"),
         )
     if spread.value > SPREAD:
-        ctx.report(
+        ctx.warn(
             "packet",
-            Level.WARNING,
             Stage.HARDWARE,
             "The hinges of the packet differ",
             f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
@@ -87,9 +82,8 @@ def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) ->
             grounds=Grounds("packet_spread", "butt:1", rule=f"over {ctx.fmt(SPREAD)}"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "packet",
-            Level.OK,
             Stage.HARDWARE,
             "The hinges of the packet are alike",
             f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.",
@@ -109,9 +103,8 @@ def set_out_template(ctx: Context) -> None:
     bush = ctx.chosen("bush", "guide bush, outside", choice.bush, "hardware.template.bush")
     cutter = ctx.chosen("cutter", "cutter", choice.cutter, "hardware.template.cutter")
     if cutter.value >= bush.value:
-        ctx.report(
+        ctx.stop(
             "template",
-            Level.STOP,
             Stage.HARDWARE,
             "The cutter does not pass the bush",
             f"Cutter {ctx.fmt(cutter)} in a bush of {ctx.fmt(bush)}.",
@@ -127,16 +120,10 @@ def set_out_template(ctx: Context) -> None:
     # One end of the recess lies open at the opening face, where the knuckle stands.
     f.total("template_width", "template, in from the opening face", plus(f["butt_across"]), plus(offset))
     corner = f.derived(
-        "template_corner",
-        "corner that the cutter leaves round",
-        cutter.value / 2,
-        Unit.MM,
-        cutter,
-        formula="half of the cutter",
+        "template_corner", "corner that the cutter leaves round", cutter.value / 2, cutter, formula="half of the cutter"
     )
-    ctx.report(
+    ctx.fine(
         "template",
-        Level.OK,
         Stage.HARDWARE,
         f"Template {ctx.fmt(along)} along, {ctx.fmt(f['template_width'])} in",
         f"For the largest hinge; the bush stands off {ctx.fmt(offset)}; corners of {ctx.fmt(corner)} are pared square.",

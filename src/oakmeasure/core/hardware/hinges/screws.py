@@ -10,8 +10,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, Species, stuff
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -90,17 +90,15 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     f, choice = ctx.figures, ctx.leaf.hardware.screws
     if "butt_spacing" not in f or "top_hinge_pull" not in f:
         return
-    add = f.add
+    figures = f
     diameter = ctx.chosen("screw_diameter", "hinge screws, diameter", choice.diameter, "hardware.screws.diameter")
     length = ctx.chosen("screw_length", "hinge screws, length", choice.length, "hardware.screws.length")
-    count = add(
-        given(
-            "screw_count",
-            "hinge screws in one leaf of a butt",
-            choice.count,
-            Unit.COUNT,
-            origin=chosen(edit="hardware.screws.count"),
-        )
+    count = figures.given(
+        "screw_count",
+        "hinge screws in one leaf of a butt",
+        choice.count,
+        Unit.COUNT,
+        origin=chosen(edit="hardware.screws.count"),
     )
     member = next(
         (
@@ -112,9 +110,8 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     )
     made_of = stuff(member.species)
     if isinstance(made_of, SheetMaterial):
-        ctx.report(
+        ctx.warn(
             "screws-sheet",
-            Level.WARNING,
             Stage.HARDWARE,
             "Hinge screws in the edge of a sheet",
             f"The {member.name} is {made_of.name.lower()}: its plies or chips split, and no value is known.",
@@ -124,17 +121,14 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
         return
     dry, one = _one_bears(ctx, made_of, diameter, length)
     work, misuse = _loads(ctx, mass, one, count)
-    add(
-        derived(
-            "screw_pilot",
-            "pilot hole",
-            pilot(diameter=diameter.value, gravity=dry.value),
-            Unit.MM,
-            diameter,
-            dry,
-            formula="root of the screw × 0.85 in hard wood, 0.7 in soft",
-            source="common practice",
-        )
+    figures.derived(
+        "screw_pilot",
+        "pilot hole",
+        pilot(diameter=diameter.value, gravity=dry.value),
+        diameter,
+        dry,
+        formula="root of the screw × 0.85 in hard wood, 0.7 in soft",
+        source="common practice",
     )
     _lift(ctx)
     _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
@@ -142,86 +136,72 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
 
 def _loads(ctx: Context, mass: Figure, one: Figure, count: Figure) -> tuple[Figure, Figure]:
     """Add what the top butt's screws may bear, and what they bear misused; return both."""
-    f, add = ctx.figures, ctx.figures.add
-    work = add(
-        derived(
-            "screws_work",
-            "the top butt's screws, to work with",
-            one.value * count.value / WORKING,
-            Unit.N,
-            one,
-            count,
-            formula="screws × what one bears ÷ 6",
-        )
+    f = ctx.figures
+    work = f.derived(
+        "screws_work",
+        "the top butt's screws, to work with",
+        one.value * count.value / WORKING,
+        one,
+        count,
+        formula="screws × what one bears ÷ 6",
+        unit=Unit.N,
     )
-    misuse = add(
-        derived(
-            "misuse_pull",
-            "top butt, pulled with a person on the open leaf",
-            misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
-            Unit.N,
-            mass,
-            f["leaf_width"],
-            f["butt_spacing"],
-            formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing",
-        )
+    misuse = f.derived(
+        "misuse_pull",
+        "top butt, pulled with a person on the open leaf",
+        misuse_pull(mass=mass.value, width=f["leaf_width"].value, spacing=f["butt_spacing"].value),
+        mass,
+        f["leaf_width"],
+        f["butt_spacing"],
+        formula="(m·w ÷ 2 + 80·0.9·w) × 9.80665 ÷ spacing",
+        unit=Unit.N,
     )
     return work, misuse
 
 
 def _lift(ctx: Context) -> None:
     """Add how much packing behind the lower butt raises the latch corner."""
-    f, add = ctx.figures, ctx.figures.add
+    f = ctx.figures
     up = latch_corner_moves(by=1.0, width=f["leaf_width"].value, spacing=f["butt_spacing"].value)
-    add(
-        derived(
-            "packing_lifts",
-            f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by",
-            up,
-            Unit.MM,
-            f["leaf_width"],
-            f["butt_spacing"],
-            formula="the packing × width ÷ spacing",
-        )
+    f.derived(
+        "packing_lifts",
+        f"{ctx.fmt(1.0)} packed behind the lower butt raises the latch corner by",
+        up,
+        f["leaf_width"],
+        f["butt_spacing"],
+        formula="the packing × width ÷ spacing",
     )
 
 
 def _one_bears(ctx: Context, made_of: Species, diameter: Figure, length: Figure) -> tuple[Figure, Figure]:
     """Add the gravity of dry wood and what one screw bears in it; return both."""
-    add = ctx.figures.add
+    f = ctx.figures
     gravity = dry_gravity(basic_gravity=made_of.basic_gravity)
-    dry = add(
-        given(
-            "gravity_dry",
-            f"gravity of {made_of.name}, dry over volume at 12 %",
-            gravity,
-            Unit.RATIO,
-            origin=chosen(source="Wood Handbook, FPL-GTR-282, ch. 4"),
-        )
+    dry = f.given(
+        "gravity_dry",
+        f"gravity of {made_of.name}, dry over volume at 12 %",
+        gravity,
+        Unit.RATIO,
+        origin=chosen(source="Wood Handbook, FPL-GTR-282, ch. 4"),
     )
-    thread = add(
-        derived(
-            "screw_thread",
-            "thread in the wood",
-            2 / 3 * length.value,
-            Unit.MM,
-            length,
-            formula="two thirds of the screw",
-            source="common practice",
-        )
+    thread = f.derived(
+        "screw_thread",
+        "thread in the wood",
+        2 / 3 * length.value,
+        length,
+        formula="two thirds of the screw",
+        source="common practice",
     )
-    one = add(
-        derived(
-            "screw_bears",
-            "one screw bears before it pulls out",
-            withdrawal(gravity=gravity, diameter=diameter.value, thread=thread.value),
-            Unit.N,
-            dry,
-            diameter,
-            thread,
-            formula="108.25 × G² × D × L",
-            source="Wood Handbook, FPL-GTR-282, ch. 8",
-        )
+    one = f.derived(
+        "screw_bears",
+        "one screw bears before it pulls out",
+        withdrawal(gravity=gravity, diameter=diameter.value, thread=thread.value),
+        dry,
+        diameter,
+        thread,
+        formula="108.25 × G² × D × L",
+        source="Wood Handbook, FPL-GTR-282, ch. 8",
+        unit=Unit.N,
     )
     return dry, one
 
@@ -231,9 +211,8 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
     rule = "a sixth of what pulls them out: Wood Handbook, ch. 8"
     if pull.value > work.value:
         longer = min(120.0, ctx.figures["screw_length"].value * pull.value / work.value * 1.02)
-        ctx.report(
+        ctx.stop(
             "screws-hold",
-            Level.STOP,
             Stage.HARDWARE,
             "The top butt's screws will draw",
             words,
@@ -241,9 +220,8 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             grounds=Grounds("screws_work", "butt:1", rule=rule),
         )
     elif misuse.value > one.value * count.value:
-        ctx.report(
+        ctx.warn(
             "screws-hold",
-            Level.WARNING,
             Stage.HARDWARE,
             "A person on the open leaf tears it off",
             words,
@@ -251,11 +229,6 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
             grounds=Grounds("misuse_pull", "butt:1", rule=rule),
         )
     else:
-        ctx.report(
-            "screws-hold",
-            Level.OK,
-            Stage.HARDWARE,
-            "The screws hold",
-            words,
-            grounds=Grounds("screws_work", "butt:1", rule=rule),
+        ctx.fine(
+            "screws-hold", Stage.HARDWARE, "The screws hold", words, grounds=Grounds("screws_work", "butt:1", rule=rule)
         )

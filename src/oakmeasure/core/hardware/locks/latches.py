@@ -36,9 +36,8 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     down = _down(ctx, fit)
     if not 0 < down.value < fit.height.value:
         up = fit.height.value / 2 + f["gap_floor"].value
-        ctx.report(
+        ctx.stop(
             "latch-off",
-            Level.STOP,
             Stage.HARDWARE,
             "The latch does not lie on the leaf",
             f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
@@ -137,9 +136,8 @@ def _spindle(ctx: Context, latch: Latch, member: str, down: Figure, w: float, y:
 def _backset(ctx: Context, latch: Latch, deep: Figure) -> None:
     if latch.backset >= deep.value:
         wanted = latch.backset + 15
-        ctx.report(
+        ctx.stop(
             "latch-backset",
-            Level.STOP,
             Stage.HARDWARE,
             "The spindle lies beyond the latch's bore",
             f"Backset {ctx.fmt(latch.backset)}, bored {ctx.fmt(deep)} deep.",
@@ -166,9 +164,8 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
             grounds=Grounds("latch_beside", rule=f"{ctx.fmt(BESIDE)} on each side"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "latch",
-            Level.OK,
             Stage.HARDWARE,
             f"The latch is bored {ctx.fmt(deep)} into the edge",
             f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
@@ -177,9 +174,8 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
     part = build.part(member)
     if part.role in (Role.STILE, Role.LIPPING) and not build.layered and deep.value > part.face.width - INNER_WOOD:
         short = part.face.width - INNER_WOOD
-        ctx.report(
+        ctx.warn(
             "latch-deep",
-            Level.WARNING,
             Stage.HARDWARE,
             "The latch's bore comes through the stile",
             f"{ctx.fmt(deep)} deep in {ctx.fmt(part.face.width)}.",
@@ -196,9 +192,8 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     part = build.part(member)
     inner = latch.backset + max(latch.slot_wide, latch.spindle) / 2
     if part.role is Role.STILE and inner > part.face.width:
-        ctx.report(
+        ctx.warn(
             "latch-deep",
-            Level.WARNING,
             Stage.HARDWARE,
             "The latch's hole lies beyond the stile",
             f"Backset {ctx.fmt(latch.backset)} on a stile of {ctx.fmt(part.face.width)}.",
@@ -206,9 +201,8 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
             grounds=Grounds("latch_down"),
         )
     side = "on the face that it shuts to" if latch.kind is LatchKind.RIM else "its bar behind"
-    ctx.report(
+    ctx.fine(
         "latch",
-        Level.OK,
         Stage.HARDWARE,
         f"{str(latch.kind).partition(',')[0].capitalize()}, {side}",
         f"{ctx.fmt(latch.backset)} in from the latch edge, {ctx.fmt(down)} down.",
@@ -321,9 +315,8 @@ def _judge_bolts(ctx: Context, bolts: FlushBolts, thick: Figure, beside: Figure)
             grounds=Grounds("bolt_beside", rule=f"{ctx.fmt(BESIDE)} on each side"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "bolts",
-            Level.OK,
             Stage.HARDWARE,
             "Flush bolts in the slow leaf, top and bottom",
             f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",

@@ -153,9 +153,8 @@ def latch_member(build: Build) -> str:
 def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
     """Judge what the construction itself does not: backset inside the case, a leaf that is thin or hollow there."""
     if lock.backset >= lock.case_depth:
-        ctx.report(
+        ctx.stop(
             "lock-contradicts",
-            Level.STOP,
             Stage.HARDWARE,
             "The spindle lies behind the lock's case",
             f"Backset {ctx.fmt(lock.backset)}, the case is {ctx.fmt(lock.case_depth)} deep.",
@@ -206,9 +205,8 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     x, y = fit.width.value - edge.value, fit.height.value - down.value
     if not half < down.value < fit.height.value - half:
         half_way = f["pull_up"].value + down.value - fit.height.value / 2
-        ctx.report(
+        ctx.stop(
             "pull-out",
-            Level.STOP,
             Stage.HARDWARE,
             "The pull does not lie on the leaf",
             f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
@@ -232,9 +230,8 @@ def _recess(
     left = f.total("pull_left", "wood left under the flush pull", plus(f["thickness"]), minus(deep))
     if left.value < FACE_LEFT:
         less = f["thickness"].value - FACE_LEFT
-        ctx.report(
+        ctx.stop(
             "pull-deep",
-            Level.STOP,
             Stage.HARDWARE,
             "The flush pull comes through the leaf",
             f"{ctx.fmt(left)} would be left.",
@@ -269,9 +266,8 @@ def _bar_holes(
     margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, origin=CHOSEN)
     f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
     f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
-    ctx.report(
+    ctx.fine(
         "pull",
-        Level.OK,
         Stage.HARDWARE,
         "The bar's holes, both sides alike",
         f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "

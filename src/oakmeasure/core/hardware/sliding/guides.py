@@ -57,9 +57,8 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
             if cheek.value <= 0
             else ("The guide's groove leaves thin cheeks")
         )
-        ctx.report(
+        ctx.stop(
             "guide-wide",
-            Level.STOP,
             Stage.HARDWARE,
             words,
             f"{ctx.fmt(wide)} in {ctx.fmt(f['thickness'])}: {ctx.fmt(cheek)} on each side.",
@@ -82,9 +81,8 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
     solid = ctx.leaf.build.solid_from_foot
     if solid is not None and deep.value > solid - SOLID_OVER and f["off_height"].value >= 0:
         most = solid - SOLID_OVER
-        ctx.report(
+        ctx.stop(
             "guide-deep",
-            Level.STOP,
             Stage.HARDWARE,
             "The guide's groove goes beyond the solid foot",
             f"{ctx.fmt(deep)} deep, {ctx.fmt(solid)} is solid.",
@@ -118,9 +116,8 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     fin = f.total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held))
     if held.value < HOLD:
         more = deep.value + HOLD - held.value
-        ctx.report(
+        ctx.warn(
             "guide-holds",
-            Level.WARNING,
             Stage.HARDWARE,
             "The fin hardly reaches into its groove",
             f"{ctx.fmt(held)} of it in a groove {ctx.fmt(deep)} deep.",
@@ -132,9 +129,8 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
             grounds=Grounds("guide_holds", rule=f"{ctx.fmt(HOLD)} or more"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "guide",
-            Level.OK,
             Stage.HARDWARE,
             "The fin holds the foot",
             f"{ctx.fmt(f['guide_width'])} × {ctx.fmt(deep)} in the foot, {ctx.fmt(f['guide_play'])} of play; the fin "
@@ -161,9 +157,8 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
 def _cheeks(ctx: Context, guide: Guide) -> None:
     felt = ctx.chosen("guide_felt", "felt on each cheek", guide.felt, "hardware.guide.felt")
     apart = ctx.figures.total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]), plus(felt, 2))
-    ctx.report(
+    ctx.fine(
         "guide",
-        Level.OK,
         Stage.HARDWARE,
         f"Cheeks {ctx.fmt(apart)} apart",
         f"The leaf and {ctx.fmt(felt)} of felt on each side.",
@@ -195,9 +190,8 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
 def _judge_floor(ctx: Context, guide: Guide) -> None:
     """Which guide a floor bears, and what holds it there."""
     if guide.kind is GuideKind.NONE:
-        ctx.report(
+        ctx.warn(
             "guide-none",
-            Level.WARNING,
             Stage.HARDWARE,
             "Nothing keeps the foot in line",
             "A sliding leaf without a guide swings, and comes off its track.",
@@ -208,9 +202,8 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
         return
     on_floor = guide.kind is not GuideKind.ROLLER
     if guide.floor is FloorKind.LAMINATE and on_floor and not guide.let_in:
-        ctx.report(
+        ctx.stop(
             "guide-floor",
-            Level.STOP,
             Stage.HARDWARE,
             "A guide must not pin a floating floor",
             "It moves with the seasons: screwed down in one place it lifts or opens elsewhere.",
@@ -219,9 +212,8 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             grounds=Grounds(rule="never through a floating floor"),
         )
     elif guide.floor is FloorKind.CARPET and on_floor:
-        ctx.report(
+        ctx.stop(
             "guide-floor",
-            Level.STOP,
             Stage.HARDWARE,
             "No guide holds on a carpet",
             "It tilts on the pile, and the pile drags on the leaf.",
@@ -235,4 +227,4 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             FloorKind.LAMINATE: "Its own piece is glued to the floor under it, the boards end round it with a gap.",
             FloorKind.CARPET: "Nothing touches the carpet.",
         }[guide.floor]
-        ctx.report("guide-floor", Level.OK, Stage.HARDWARE, f"{str(guide.kind).capitalize()} on {guide.floor}", how)
+        ctx.fine("guide-floor", Stage.HARDWARE, f"{str(guide.kind).capitalize()} on {guide.floor}", how)

@@ -150,9 +150,8 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
     apart = f.total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2))
     if apart.value <= 0:
         usual = min(USUAL_IN, fit.width.value / 4)
-        ctx.report(
+        ctx.stop(
             "hangers-beyond",
-            Level.STOP,
             Stage.HARDWARE,
             "The hangers lie beyond the leaf's middle",
             f"{ctx.fmt(inward)} from each edge of {ctx.fmt(fit.width)}.",
@@ -172,12 +171,7 @@ def _loads(
 ) -> tuple[Figure, Figure]:
     f = ctx.figures
     centre = f.get("centre_across") or f.derived(
-        "centre_across",
-        "centre of gravity, from the hinge edge",
-        sum(at) / 2,
-        Unit.MM,
-        f["leaf_width"],
-        formula="its middle",
+        "centre_across", "centre of gravity, from the hinge edge", sum(at) / 2, f["leaf_width"], formula="its middle"
     )
     left, right = shares(mass=mass.value, first=at[0], second=at[1], centre=centre.value)
     word = "wheel" if kind is HangerKind.FLOOR else "hanger"
@@ -185,23 +179,23 @@ def _loads(
         "hanger_1",
         f"{word} at the hinge side carries",
         left,
-        Unit.N,
         mass,
         centre,
         inward,
         apart,
         formula="weight × 9.80665 × (other hanger − centre of gravity) ÷ apart",
+        unit=Unit.N,
     )
     two = f.derived(
         "hanger_2",
         f"{word} at the latch side carries",
         right,
-        Unit.N,
         mass,
         centre,
         inward,
         apart,
         formula="weight × 9.80665 × (centre of gravity − first hanger) ÷ apart",
+        unit=Unit.N,
     )
     return one, two
 
@@ -215,16 +209,16 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     if kind is HangerKind.FACE:
         works = _with_eccentric(ctx, most)
     limit = f.derived(
-        "hanger_limit", "a hanger may bear", rating.value * GRAVITY, Unit.N, rating, formula="rating × 9.80665"
+        "hanger_limit", "a hanger may bear", rating.value * GRAVITY, rating, formula="rating × 9.80665", unit=Unit.N
     )
     ratio = f.derived(
         "hanger_ratio",
         "of its rating a hanger uses",
         works.value / limit.value,
-        Unit.RATIO,
         works,
         limit,
         formula="bears ÷ may bear",
+        unit=Unit.RATIO,
     )
     proof = ctx.chosen(
         "proof_ratio", "proof load, of the leaf's own weight", choice.proof, "hardware.hangers.proof", Unit.RATIO
@@ -233,17 +227,16 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
         "proof_load",
         "proof load, before the leaf goes up",
         proof.value * mass.value,
-        Unit.KG,
         proof,
         mass,
         formula="ratio × weight",
+        unit=Unit.KG,
     )
     words = f"{ctx.fmt(works)} of {ctx.fmt(limit)}, {ctx.fmt(rating)} a hanger."
     if works.value > limit.value:
         need = works.value / GRAVITY
-        ctx.report(
+        ctx.stop(
             "hangers-weak",
-            Level.STOP,
             Stage.HARDWARE,
             "The hangers are too weak for the leaf",
             words,
@@ -256,9 +249,8 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
             grounds=Grounds("hanger_works" if kind is HangerKind.FACE else most.name, rule="its sheet"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "hangers-carry",
-            Level.OK,
             Stage.HARDWARE,
             f"The hangers carry it at {ratio.value:.0%} of their rating",
             f"{words} Hang {ctx.fmt(load)} from the track first.",
@@ -284,11 +276,11 @@ def _with_eccentric(ctx: Context, most: Figure) -> Figure:
         "hanger_eccentric",
         "pull on the upper bolt, from hanging beside the wheel",
         pull,
-        Unit.N,
         most,
         off,
         apart,
         formula="share × offset ÷ bolts apart",
+        unit=Unit.N,
     )
     return f.total("hanger_works", "a hanger bears, with its eccentric part", plus(most), plus(extra))
 
@@ -327,9 +319,8 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
     f.total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length))
     wood = EDGE_WOOD * size.value
     if down.value < wood or at[0] < wood:
-        ctx.report(
+        ctx.warn(
             "bolts-edge",
-            Level.WARNING,
             Stage.HARDWARE,
             "The hanger bolts are near the edge",
             f"{ctx.fmt(min(down.value, at[0]))} from it; a bolt of {ctx.fmt(size)} wants {ctx.fmt(wood)}.",

@@ -44,9 +44,8 @@ def _wheel_over_heads(ctx: Context) -> None:
             grounds=Grounds("wheel_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "wheels-pass",
-            Level.OK,
             Stage.HARDWARE,
             "The wheels pass the bolt heads",
             f"{ctx.fmt(air)} of air over heads of {ctx.fmt(head)}.",
@@ -65,9 +64,8 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
     air = f.total("strap_air", "air between the leaves past straps and heads", plus(f["slide_air"]), minus(strap))
     if air.value < PASSING - 1e-9:
         wanted = strap.value + PASSING
-        ctx.report(
+        ctx.stop(
             "straps-meet",
-            Level.STOP,
             Stage.HARDWARE,
             "The outer leaf meets the inner one's bolt heads",
             f"They stand {ctx.fmt(strap)} off its face, {ctx.fmt(f['slide_air'])} lie between the leaves.",
@@ -76,9 +74,8 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
             grounds=Grounds("strap_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "straps-pass",
-            Level.OK,
             Stage.HARDWARE,
             "The leaves pass each other's straps",
             f"{ctx.fmt(air)} of air.",
@@ -98,9 +95,8 @@ def _leaf_past_cheeks(ctx: Context) -> None:
     )
     if air.value < PASSING - 1e-9:
         wanted = cheek.value + felt.value + PASSING
-        ctx.report(
+        ctx.stop(
             "guide-between",
-            Level.STOP,
             Stage.HARDWARE,
             "The inner leaf meets the outer one's guide",
             f"Cheek and felt take {ctx.fmt(cheek.value + felt.value)} of {ctx.fmt(f['slide_air'])} between the leaves.",
@@ -109,9 +105,8 @@ def _leaf_past_cheeks(ctx: Context) -> None:
             grounds=Grounds("cheek_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "guide-passes",
-            Level.OK,
             Stage.HARDWARE,
             "The inner leaf passes the guide",
             f"{ctx.fmt(air)} of air.",

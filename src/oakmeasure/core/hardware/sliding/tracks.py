@@ -14,8 +14,8 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING, HangerKind, WallChoices, WallKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import from_set_or
@@ -57,9 +57,8 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
         pitch = of_set(ctx, "hole_pitch", "track's holes, from one to the next", USUAL_PITCH)
         holes = track_holes(length=f["track_needed"].value, first=first.value, pitch=pitch.value)
     except InputError as error:
-        ctx.report(
+        ctx.stop(
             "track-holes",
-            Level.STOP,
             Stage.HARDWARE,
             "The track's holes do not lie on it",
             str(error),
@@ -71,11 +70,11 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
         "track_holes",
         "holes in the track, cut to length",
         len(holes),
-        Unit.COUNT,
         f["track_needed"],
         first,
         pitch,
         formula="every pitch, and one near the cut end",
+        unit=Unit.COUNT,
     )
     if ctx.leaf.hanging is Hanging.FLOOR_GEAR:
         return replace(gear, holes=holes, shims=_shims(ctx, opening, fit, holes))
@@ -105,9 +104,8 @@ def _height(ctx: Context) -> None:
     if "hung_higher" in f:
         terms.insert(1, plus(f["hung_higher"]))
     line = f.total("track_line", "track's holes over the finished floor, level", *terms)
-    ctx.report(
+    ctx.fine(
         "track-line",
-        Level.OK,
         Stage.HARDWARE,
         f"Snap the track's line {ctx.fmt(line)} over the floor",
         "Level, from the highest floor along the travel.",
@@ -121,9 +119,8 @@ def _height(ctx: Context) -> None:
 def _fixed(ctx: Context, gear: Gear) -> Gear:
     wall = ctx.leaf.hardware.wall
     if wall.kind is WallKind.BOARD:
-        ctx.report(
+        ctx.stop(
             "wall-board",
-            Level.STOP,
             Stage.HARDWARE,
             "Never on plasterboard alone",
             "It holds neither the leaf's weight nor its jolts.",
@@ -137,9 +134,8 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     length = ctx.figures["track_needed"].value
     studs = _studs(wall, length)
     if not studs:
-        ctx.report(
+        ctx.warn(
             "studs",
-            Level.WARNING,
             Stage.HARDWARE,
             "Where are the studs behind the track?",
             "Not found yet; every hole of the track must meet one.",
@@ -162,9 +158,8 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     _shifted(ctx, wall)
     if now.hits == len(holes):
         again = "Drilled anew before the studs, " if wall.redrill else ""
-        ctx.report(
+        ctx.fine(
             "studs",
-            Level.OK,
             Stage.HARDWARE,
             "Every hole meets a stud",
             f"{again}{len(holes)} holes, {ctx.fmt(now.least)} or more inside the wood.",
@@ -186,15 +181,13 @@ def _studs(wall: WallChoices, length: float) -> tuple[float, ...]:
 
 
 def _figures(ctx: Context, now: Alignment, count: int) -> None:
-    add = ctx.figures.add
-    add(given("stud_hits", "holes that meet a stud", now.hits, Unit.COUNT, origin=chosen(source=f"of {count}")))
-    add(
-        given(
-            "stud_margin",
-            "least wood from a hole's middle to its stud's edge",
-            now.least,
-            origin=chosen(source="less than 0: beside it"),
-        )
+    f = ctx.figures
+    f.given("stud_hits", "holes that meet a stud", now.hits, Unit.COUNT, origin=chosen(source=f"of {count}"))
+    f.given(
+        "stud_margin",
+        "least wood from a hole's middle to its stud's edge",
+        now.least,
+        origin=chosen(source="less than 0: beside it"),
     )
 
 
@@ -208,9 +201,8 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if short.value > HAIR:
         f.total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short))
         side = "hinge" if wall.shift > 0 else "latch"
-        ctx.report(
+        ctx.warn(
             "track-shifted",
-            Level.WARNING,
             Stage.HARDWARE,
             "The shifted track must be longer",
             f"Shifted {ctx.fmt(shift)}, a wheel would leave it at the {side} side.",
@@ -244,9 +236,8 @@ def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge:
     board = max(LEAST_BACKING, wall.backing)
     remedies.append(Remedy(f"A backing board of {ctx.fmt(board)}", "hardware.wall.backing", board))
     title = "The track has no stud behind it" if not now.hits else "Not every hole of the track meets a stud"
-    ctx.report(
+    ctx.stop(
         "studs",
-        Level.STOP,
         Stage.HARDWARE,
         title,
         " ".join(words),
@@ -259,9 +250,8 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
     """A board carries the track anywhere, as long as it is held itself by every stud behind it."""
     behind = [each for each in studs if 0 <= each <= length]
     if len(behind) < 2:
-        ctx.report(
+        ctx.stop(
             "studs",
-            Level.STOP,
             Stage.HARDWARE,
             "The backing board has too few studs",
             f"{len(behind)} within its length of {ctx.fmt(length)}.",
@@ -269,9 +259,8 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             grounds=Grounds("track_needed"),
         )
     elif max(b - a for a, b in pairwise(behind)) > 1.5 * MOST_APART:
-        ctx.report(
+        ctx.warn(
             "studs",
-            Level.WARNING,
             Stage.HARDWARE,
             "The backing board's studs are far apart",
             f"{len(behind)} in {ctx.fmt(length)}.",
@@ -279,9 +268,8 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
             grounds=Grounds("track_needed"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "studs",
-            Level.OK,
             Stage.HARDWARE,
             f"A backing board of {ctx.fmt(wall.backing)} carries the track",
             f"Two screws into each of {len(behind)} studs, {ctx.fmt(LEAST_BITE)} or more in the wood; the track "
@@ -300,9 +288,8 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     _load_path(ctx)
     points = sorted((each.at, each.height.value) for each in floor.travel)
     if floor.along is not FloorAlong.TRAVEL or len(points) < 2:
-        ctx.report(
+        ctx.warn(
             "floor-level",
-            Level.WARNING,
             Stage.HARDWARE,
             "The floor under the track is not read",
             "A leaf on wheels rolls by itself where its track falls.",
@@ -318,7 +305,6 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
             figure_name(f"shim_{at}"),
             f"shim at the track's hole {at}, {ctx.show.length(hole, sign=False)} along",
             highest - high,
-            Unit.MM,
             *readings,
             formula="highest floor − the floor here, between its readings",
         )
@@ -327,9 +313,8 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     most = max(found, key=lambda each: each.value)
     slope = max(abs(b[1] - a[1]) / (b[0] - a[0]) * 1000 for a, b in pairwise(points) if b[0] > a[0])
     if most.value > SHIM_SEEN:
-        ctx.report(
+        ctx.warn(
             "floor-level",
-            Level.WARNING,
             Stage.HARDWARE,
             "Shim the track until it is level",
             f"The floor falls up to {ctx.fmt(slope)} a metre; {ctx.fmt(most)} at the most under the track.",
@@ -337,9 +322,8 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
             grounds=Grounds(most.name, rule=f"over {ctx.fmt(LEVEL)} a metre a leaf rolls"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "floor-level",
-            Level.OK,
             Stage.HARDWARE,
             "The floor under the track is level",
             f"{ctx.fmt(most)} at the most.",
@@ -371,9 +355,8 @@ def _load_path(ctx: Context) -> None:
     most = max(f["hanger_1"], f["hanger_2"], key=lambda each: each.value)
     kind = ctx.leaf.hardware.guide.floor
     if kind.name in ("LAMINATE", "CARPET"):
-        ctx.report(
+        ctx.stop(
             "floor-bears",
-            Level.STOP,
             Stage.HARDWARE,
             f"No track on {kind}",
             f"Each wheel brings up to {ctx.fmt(most)}; what is under the floor must bear it.",
@@ -381,9 +364,8 @@ def _load_path(ctx: Context) -> None:
             grounds=Grounds(most.name, rule="load to the floor"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "floor-bears",
-            Level.OK,
             Stage.HARDWARE,
             "The weight goes into the floor",
             f"Up to {ctx.fmt(most)} under each wheel, along the whole track.",
@@ -413,9 +395,8 @@ def _stops(ctx: Context, gear: Gear) -> None:
     if early > HAIR:
         # The stop would stand beyond the track's end: the leaf ends its way before the opening is clear or covered.
         f.total("stops_early", "leaf stops early by", plus(long), minus(room))
-        ctx.report(
+        ctx.warn(
             "stops-early",
-            Level.WARNING,
             Stage.HARDWARE,
             "The leaf stops before the end of its way",
             f"A stop of {ctx.fmt(long)} has {ctx.fmt(room)} between wheel and track's end: {ctx.fmt(early)} early at "
@@ -425,9 +406,8 @@ def _stops(ctx: Context, gear: Gear) -> None:
             grounds=Grounds("stop_room", rule="a wheel runs against the stop, not the leaf"),
         )
     else:
-        ctx.report(
+        ctx.fine(
             "stops",
-            Level.OK,
             Stage.HARDWARE,
             "The stops fit on the track",
             f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",

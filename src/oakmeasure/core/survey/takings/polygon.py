@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import Polygon
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import ContradictoryError, Observed, Status
@@ -102,9 +102,8 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
         code, title = "polygon-open", "The readings fix no shape yet"
         if isinstance(error, ContradictoryError):
             code, title = "survey-contradictory", "No opening has these readings"
-        ctx.report(
+        ctx.stop(
             code,
-            Level.STOP,
             Stage.MEASURE,
             title,
             f"{len(readings)} readings for {polygon.corners} corners: needs {error.need}.",

@@ -5,10 +5,10 @@ from __future__ import annotations
 from oakmeasure.core.base.arcs import half_round_rise, segmental_radius, two_centred_radius
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.base.units import Unit, counted
+from oakmeasure.core.base.units import counted
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import HeadKind, Side
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Origin, Provenance, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -154,7 +154,7 @@ def _bow(ctx: Context, adj: Adjustment[SurveyKind], kind: SurveyKind) -> Figure 
     label = f"bow into the {what} at the middle"
     reading = ctx.figures[figure_name(f"reading_{kind}")]
     return ctx.figures.derived(
-        figure_name(f"bow_{what}"), label, taken, Unit.MM, reading, formula=f"{how} that the taper leaves there"
+        figure_name(f"bow_{what}"), label, taken, reading, formula=f"{how} that the taper leaves there"
     )
 
 
@@ -168,13 +168,13 @@ def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tu
     if kind is HeadKind.RAKED:
         rake = end[1] - start[1]
         ctx.figures.derived(
-            "head_rake", "rake of the head, + up to the latch", rake, Unit.MM, *inputs, formula="from corner to corner"
+            "head_rake", "rake of the head, + up to the latch", rake, *inputs, formula="from corner to corner"
         )
     if not kind.is_curved:
         return ()
     span_value = ((end[0] - start[0]) ** 2 + (end[1] - start[1]) ** 2) ** 0.5
     span = ctx.figures.derived(
-        "head_span", "span of the head", span_value, Unit.MM, *inputs, formula="where it springs, side to side"
+        "head_span", "span of the head", span_value, *inputs, formula="where it springs, side to side"
     )
     rise = _rise(ctx, kind, span, adj)
     try:
@@ -184,9 +184,8 @@ def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tu
             radius, formula = segmental_radius(span=span.value, rise=rise.value), "span² ÷ (8 × rise) + rise ÷ 2"
         line = head_line(start, end, kind, rise.value)
     except InputError as error:
-        ctx.report(
+        ctx.stop(
             "head-impossible",
-            Level.STOP,
             Stage.MEASURE,
             f"No {kind} head has this rise",
             f"{ctx.fmt(rise)} over a span of {ctx.fmt(span)}: the rise needs "
@@ -195,7 +194,7 @@ def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tu
             grounds=Grounds("head_arch_rise", "reading:head_rise_crown"),
         )
         return ()
-    ctx.figures.derived("head_radius", "radius of the head", radius, Unit.MM, span, rise, formula=formula)
+    ctx.figures.derived("head_radius", "radius of the head", radius, span, rise, formula=formula)
     return line
 
 
@@ -214,7 +213,7 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[SurveyKind
                 "not read yet",
             )
         if state is None:
-            return ctx.figures.derived("head_arch_rise", label, rise, Unit.MM, span, formula=how)
+            return ctx.figures.derived("head_arch_rise", label, rise, span, formula=how)
         return ctx.figures.given(
             "head_arch_rise", label, rise, origin=Origin(edit="head.rise", source=how, state=state)
         )
@@ -222,7 +221,6 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[SurveyKind
         "head_springing",
         "where the head springs, at the middle",
         (adj.hinge_head[1] + adj.latch_head[1]) / 2,
-        Unit.MM,
         span,
         formula="half way between its two ends",
     )

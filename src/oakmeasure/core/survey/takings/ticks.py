@@ -8,7 +8,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point, signed_area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import TickTemplate
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Origin
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -37,9 +37,8 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
         if signed_area(fit.corners) <= 0:
             raise InputError("ticks", "crossed", "an outline that goes round anticlockwise: look at the sides' names")
     except InputError as error:
-        ctx.report(
+        ctx.stop(
             "template-open",
-            Level.STOP,
             Stage.MEASURE,
             "The ticks make no outline yet",
             f"{error.value}: needs {error.need}.".capitalize(),
@@ -57,7 +56,6 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
             figure_name(f"sigma_{slug}"),
             f"standard error of the {name}",
             side.sigma,
-            Unit.MM,
             sigma,
             count,
             formula="the larger of a tick's uncertainty and the ticks' own spread, ÷ √ticks",
@@ -66,7 +64,7 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
     line: tuple[Point, ...] = ()
     if arch is not None:
         ctx.figures.derived(
-            "head_radius", "radius of the head", arch.radius, Unit.MM, *inputs, formula="circle through the ticks"
+            "head_radius", "radius of the head", arch.radius, *inputs, formula="circle through the ticks"
         )
         line = _arch(arch, (ox, oy), corners[3], corners[2])
     _nick(ctx, template, inputs, (ox, oy))
@@ -98,7 +96,7 @@ def _nick(ctx: Context, template: TickTemplate, inputs: list[Figure], origin: Po
         ("nick_up", "datum nick, over the hinge side's foot", template.nick_y - origin[1]),
     ):
         how = "the nick on the board less the foot as fitted"
-        ctx.figures.derived(figure_name(name), label, value, Unit.MM, *inputs, formula=how)
+        ctx.figures.derived(figure_name(name), label, value, *inputs, formula=how)
 
 
 # --- what is said of the ticks ------------------------------------------------------------------------------
@@ -121,9 +119,8 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
         open_ones = [at for at in own if fit.ticks[at].status is TickStatus.UNDECIDED]
         if open_ones:
             listed = ", ".join(str(at + 1) for at in open_ones)
-            ctx.report(
+            ctx.stop(
                 f"ticks-undecided-{side}",
-                Level.STOP,
                 Stage.MEASURE,
                 f"Ticks on the {name} disagree",
                 f"One of ticks {listed} is wrong; which one cannot be told. All else is, for now, as if it were tick "
@@ -134,9 +131,8 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
             )
     unchecked = [name for name, side in zip(names, fit.sides, strict=True) if side.spread is None and not side.rivals]
     if unchecked:
-        ctx.report(
+        ctx.warn(
             "ticks-unchecked",
-            Level.WARNING,
             Stage.MEASURE,
             "A wrong tick would not show",
             f"The {', '.join(unchecked)}: as many ticks as the line needs, and none that checks it.",
@@ -156,9 +152,8 @@ def _say_wrong(ctx: Context, at: int, tick: JudgedTick, names: tuple[str, ...]) 
         other = names[tick.nearer - 1]
         sentence = f"It is named for the {name}, {ctx.fmt(abs(tick.miss))} away, and lies on the {other}."
         remedies = [Remedy(f"It belongs to the {other}", f"template.ticks.{at}.side", tick.nearer)]
-    ctx.report(
+    ctx.warn(
         f"tick-{at + 1}",
-        Level.WARNING,
         Stage.MEASURE,
         f"Tick {at + 1} is wrong",
         sentence,
@@ -175,9 +170,8 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
     n = template.sides
     at, after = names[template.check_corner - 1], names[template.check_corner % n]
     if fit.check_miss is None:
-        ctx.report(
+        ctx.warn(
             "check-none",
-            Level.WARNING,
             Stage.MEASURE,
             "No check reading",
             "Nothing outside the ticks says that the template is true.",
@@ -190,7 +184,6 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
         "check_miss",
         f"check reading's miss, corner of {at} and {after}",
         fit.check_miss,
-        Unit.MM,
         *inputs,
         formula="from the check tick's point to the corner as fitted",
     )
@@ -200,9 +193,8 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
     where = f"It misses the corner of {at} and {after} by {ctx.fmt(miss)}; up to {ctx.fmt(limit)} is usual."
     if fit.decided_by_check:
         side = names[fit.decided_by_check[0] - 1]
-        ctx.report(
+        ctx.warn(
             "check-used",
-            Level.WARNING,
             Stage.MEASURE,
             "The check reading had to decide",
             f"On the {side} the ticks alone could not say which is wrong. {where} It checks nothing else now.",
@@ -210,18 +202,10 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
             grounds=Grounds("check_miss", "tick:check"),
         )
     elif fit.check_miss <= limit:
-        ctx.report(
-            "check",
-            Level.OK,
-            Stage.MEASURE,
-            "The check reading agrees",
-            where,
-            grounds=Grounds("check_miss", "tick:check"),
-        )
+        ctx.fine("check", Stage.MEASURE, "The check reading agrees", where, grounds=Grounds("check_miss", "tick:check"))
     else:
-        ctx.report(
+        ctx.warn(
             "check-off",
-            Level.WARNING,
             Stage.MEASURE,
             "The check reading misses",
             where,
@@ -236,9 +220,8 @@ def _say_nick(ctx: Context, template: TickTemplate) -> None:
     up = ctx.figures["nick_up"]
     apart = template.nick_up - up.value
     if abs(apart) > NICK_APART:
-        ctx.report(
+        ctx.warn(
             "nick",
-            Level.WARNING,
             Stage.MEASURE,
             "The nick is not where it was read",
             f"On the wall it is {ctx.fmt(template.nick_up)} over the floor, by the ticks {ctx.fmt(up)}.",
