@@ -171,7 +171,7 @@ def test_grain_of_the_parts_is_drawn_along_their_length():
 
 def test_mirroring_turns_places_and_not_words():
     sketch = Sketch(Show(), mirror_at=100.0)
-    sketch.label((10, 5), "hinge", anchor=Anchor.LEFT)
+    sketch.write((10, 5), "hinge")
     sketch.line([(0, 0), (30, 0)], Layer.OUTLINE)
     label, line = sketch.shapes
     assert isinstance(label, Label)

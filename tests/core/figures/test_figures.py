@@ -13,7 +13,7 @@ from oakmeasure.core.solver import solve
 
 def test_total_is_the_sum_of_its_rows_and_names_where_they_came_from():
     width = known("width", "width", 731.0)
-    stile = known("stile", "stile", 95.0, origin=CHOSEN)
+    stile = known("stile", "stile", 95.0, CHOSEN)
     shoulder = total("shoulder", "shoulder to shoulder", plus(width), minus(stile, 2), source="by rule")
     assert shoulder.value == 541
     assert shoulder.lines(Show()) == [
@@ -26,10 +26,10 @@ def test_total_is_the_sum_of_its_rows_and_names_where_they_came_from():
 
 
 def test_state_is_the_least_sure_of_what_went_in_and_choices_do_not_count():
-    chosen = known("a", "a", 1.0, origin=CHOSEN)
+    chosen = known("a", "a", 1.0, CHOSEN)
     measured = known("b", "b", 1.0)
-    table = known("c", "c", 1.0, origin=Origin(state=Provenance.FROM_TABLE))
-    assumed = known("d", "d", 1.0, origin=Origin(state=Provenance.ASSUMED))
+    table = known("c", "c", 1.0, Origin(state=Provenance.FROM_TABLE))
+    assumed = known("d", "d", 1.0, Origin(state=Provenance.ASSUMED))
     assert total("x", "x", plus(chosen), plus(chosen)).state is None
     assert total("x", "x", plus(chosen), plus(measured)).state is Provenance.MEASURED
     assert total("x", "x", plus(measured), plus(table)).state is Provenance.FROM_TABLE

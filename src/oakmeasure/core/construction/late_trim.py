@@ -66,10 +66,7 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
         return fit, build, ()
     for edge, words in EDGES.items():
         ctx.figures.given(
-            figure_name(f"late_{edge}"),
-            f"off the {words}, once made",
-            getattr(late, edge),
-            origin=chosen(edit=f"late.{edge}"),
+            figure_name(f"late_{edge}"), f"off the {words}, once made", getattr(late, edge), chosen(f"late.{edge}")
         )
     ctx.chosen("late_may_side", "the site may take, each long edge", late.may_side, "late.may_side")
     ctx.chosen("late_may_end", "the site may take, foot and top each", late.may_end, "late.may_end")

@@ -37,7 +37,7 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
         names += met
     what = build.fixings[0].what
     count = ctx.figures.given(
-        "pins_count", f"{what}, a face", len(kept), Unit.COUNT, origin=chosen(source="as set out, less those refused")
+        "pins_count", f"{what}, a face", len(kept), chosen(source="as set out, less those refused"), unit=Unit.COUNT
     )
     if refused:
         listed = ", ".join(dict.fromkeys(names))

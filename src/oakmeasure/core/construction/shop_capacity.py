@@ -58,8 +58,8 @@ def _clamps(ctx: Context, build: Build) -> None:
     widest = max(build.glue_ups, key=lambda each: each.across)
     most = max(build.glue_ups, key=lambda each: each.clamps)
     f = ctx.figures
-    f.given("glue_across", f"widest glue-up: {widest.name}", widest.across, origin=chosen(source="as it is set out"))
-    f.given("glue_clamps", f"clamps for {most.name}", most.clamps, Unit.COUNT, origin=chosen(source="common practice"))
+    f.given("glue_across", f"widest glue-up: {widest.name}", widest.across, chosen(source="as it is set out"))
+    f.given("glue_clamps", f"clamps for {most.name}", most.clamps, chosen(source="common practice"), unit=Unit.COUNT)
     if widest.across > reach.value:
         ctx.warn(
             "shop-reach",

@@ -78,8 +78,8 @@ def _hours(ctx: Context, build: Build) -> Figure:
                 figure_name(f"hours_{key}"),
                 f"hours, {words[key]}",
                 value,
-                Unit.HOURS,
-                origin=chosen(source="made up from common practice"),
+                chosen(source="made up from common practice"),
+                unit=Unit.HOURS,
             )
         )
         for key, value in items.items()
@@ -104,8 +104,8 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
         "timber_volume",
         "boards as bought, cubic metres, a leaf",
         volume / leaves,
-        Unit.RATIO,
-        origin=chosen(source="whole boards of the plan"),
+        chosen(source="whole boards of the plan"),
+        unit=Unit.RATIO,
     )
     rate = ctx.rule("timber_price", "a cubic metre of sawn timber", Unit.MONEY)
     return ctx.figures.derived(
@@ -128,11 +128,7 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
             area += square
             value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT
     bought = ctx.figures.given(
-        "sheet_area",
-        "sheet as bought, a leaf",
-        area / leaves,
-        Unit.M2,
-        origin=chosen(source="whole sheets of the plan"),
+        "sheet_area", "sheet as bought, a leaf", area / leaves, chosen(source="whole sheets of the plan"), unit=Unit.M2
     )
     return ctx.figures.derived(
         "cost_sheet", "sheet", value / leaves, bought, formula="each by its kind and thickness", unit=Unit.MONEY

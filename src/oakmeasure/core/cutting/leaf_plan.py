@@ -231,7 +231,7 @@ def _report(
     cut = sum(group.plan.area_of_pieces for group in groups)
     f = ctx.figures
     parts_area, board_area = (
-        f.given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, Unit.M2, origin=CHOSEN)
+        f.given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, CHOSEN, unit=Unit.M2)
         for name, words, mm2 in (("area_parts", "rough parts", cut), ("area_boards", "boards taken", taken))
     )
     percent = 100 * cut / taken if taken else 0.0

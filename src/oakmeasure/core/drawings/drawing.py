@@ -340,6 +340,20 @@ class Sketch:
             anchor = Anchor.RIGHT if anchor is Anchor.LEFT else Anchor.LEFT
         self.shapes.append(Label(*self.at(*at), text, lettering, anchor, ref, room))
 
+    def write(
+        self, at: Point, text: str, lettering: Lettering = PLAIN, *, ref: str = "", room: Room = AS_NEEDED
+    ) -> None:
+        """Add a text that begins at a place.
+
+        Args:
+            at: Where it begins: away from the hinge edge and up from the foot, mm.
+            text: The text.
+            lettering: In what type it stands.
+            ref: What it shows, for pointing at it: "part:top rail"; "" for nothing.
+            room: How much it may fill.
+        """
+        self.label(at, text, lettering, anchor=Anchor.LEFT, ref=ref, room=room)
+
     def dimension(
         self, start: Point, end: Point, text: str, *, figure: str = "", ref: str = "", share: float = 0.5
     ) -> None:

@@ -104,7 +104,7 @@ def edge_on(
             if ends and y1 - y0 < TEXT_HIGH * step:
                 texts = (((y0 + y1) / 2, f"{show.length(cut.from_top)} to {show.length(cut.to)}"),)
             for y, text in texts:
-                page.label((x + t + 1.2 * step, y), text, Lettering(size=0.95), anchor=Anchor.LEFT, ref=cut.ref)
+                page.write((x + t + 1.2 * step, y), text, Lettering(size=0.95), ref=cut.ref)
 
 
 def _is_told(cut: Boring, at_latch: bool) -> bool:

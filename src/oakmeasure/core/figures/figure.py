@@ -124,15 +124,15 @@ def chosen(edit: str = "", source: str = "") -> Origin:
     return Origin(edit, source, None)
 
 
-def given(name: FigureName, label: str, value: float, unit: Unit = Unit.MM, origin: Origin = READ) -> Figure:
+def given(name: FigureName, label: str, value: float, origin: Origin = READ, *, unit: Unit = Unit.MM) -> Figure:
     """Return a figure that is an input: a reading, a choice or a table value.
 
     Args:
         name: The figure's name.
         label: What it is called, for the working and the drawing.
         value: The value, in its unit; None where nothing is chosen.
-        unit: Its unit.
         origin: Where it comes from.
+        unit: Its unit.
     """
     how = str(origin.state) if origin.state is not None else "chosen" if origin.edit else ""
     rests = frozenset({label}) if origin.state is Provenance.ASSUMED else frozenset()
@@ -261,17 +261,19 @@ class Figures:
         self.by_name[figure.name] = figure
         return figure
 
-    def given(self, name: FigureName, label: str, value: float, unit: Unit = Unit.MM, origin: Origin = READ) -> Figure:
+    def given(
+        self, name: FigureName, label: str, value: float, origin: Origin = READ, *, unit: Unit = Unit.MM
+    ) -> Figure:
         """Add an input and return it; see the function `given`.
 
         Args:
             name: The figure's name.
             label: What it is called, for the working and the drawing.
             value: The value, in its unit; None where nothing is chosen.
-            unit: Its unit.
             origin: Where it comes from.
+            unit: Its unit.
         """
-        return self.add(given(name, label, value, unit, origin))
+        return self.add(given(name, label, value, origin, unit=unit))
 
     def total(self, name: FigureName, label: str, *terms: Term, source: str = "") -> Figure:
         """Add a sum and return it; see the function `total`.

@@ -98,12 +98,8 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
         )
         return
     f = ctx.figures
-    slab_width = f.given(
-        "slab_width", "nearest slab, width", found.width, origin=chosen(source="common sizes of slabs")
-    )
-    slab_height = f.given(
-        "slab_height", "nearest slab, height", found.height, origin=chosen(source="common sizes of slabs")
-    )
+    slab_width = f.given("slab_width", "nearest slab, width", found.width, chosen(source="common sizes of slabs"))
+    slab_height = f.given("slab_height", "nearest slab, height", found.height, chosen(source="common sizes of slabs"))
     solid = ctx.rule("solid_edge", "solid edge of a bought slab")
     off = f.total("slab_off", "off each upright edge of the slab", plus(slab_width, 0.5), minus(width, 0.5))
     f.total("slab_off_height", "off its height", plus(slab_height), minus(height))

@@ -25,15 +25,11 @@ def fit_overlay(ctx: Context, opening: Opening) -> Fit:
     """
     choice, f = ctx.leaf.cabinet, ctx.figures
     # Where the overlay is what the hinges give, it is there already.
-    overlay = ctx.figures.get("overlay") or f.given(
-        "overlay", "overlay", choice.overlay, origin=chosen(edit="cabinet.overlay")
-    )
+    overlay = ctx.figures.get("overlay") or f.given("overlay", "overlay", choice.overlay, chosen("cabinet.overlay"))
     shared = overlay
     if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
-        division = f.given(
-            "division", "division that two leaves share", choice.division, origin=chosen(edit="cabinet.division")
-        )
-        between = f.given("gap_between", "gap between the two", choice.gap, origin=chosen(edit="cabinet.gap"))
+        division = f.given("division", "division that two leaves share", choice.division, chosen("cabinet.division"))
+        between = f.given("gap_between", "gap between the two", choice.gap, chosen("cabinet.gap"))
         shared = f.total(
             "overlay_shared",
             "overlay on the division, each",
@@ -53,8 +49,8 @@ def _run(ctx: Context, overlay: Figure) -> float:
     choice = ctx.leaf.cabinet
     if choice.run == 1:
         return 0.0
-    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, origin=chosen(edit="cabinet.frame"))
-    ctx.figures.given("run", "leaves in the run", choice.run, Unit.COUNT, origin=chosen(edit="cabinet.run"))
+    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, chosen("cabinet.frame"))
+    ctx.figures.given("run", "leaves in the run", choice.run, chosen("cabinet.run"), unit=Unit.COUNT)
     between = ctx.figures.total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2))
     if between.value < LEAST_BETWEEN:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)

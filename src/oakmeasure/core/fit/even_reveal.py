@@ -74,7 +74,7 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
     terms: list[Term] = []
     for at, each in enumerate(choice.shims, start=1):
         name, edit = f"shim of {ctx.show.length(each.thickness)}", f"fit.even.shims.{at - 1}.thickness"
-        shim = ctx.figures.given(figure_name(f"shim_{at}"), name, each.thickness, origin=Origin(edit=edit))
+        shim = ctx.figures.given(figure_name(f"shim_{at}"), name, each.thickness, Origin(edit=edit))
         terms.append(plus(shim, each.count))
     if terms:
         return ctx.figures.total("gap_made", label, *terms, source="the stack that just fills it")

@@ -143,5 +143,5 @@ def square_edge(ctx: Context) -> Figure:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
     return ctx.figures.given(
-        "bevel", "bevel of the latch edge", 0.0, Unit.DEG, origin=chosen(source="no edge passes a jamb")
+        "bevel", "bevel of the latch edge", 0.0, chosen(source="no edge passes a jamb"), unit=Unit.DEG
     )

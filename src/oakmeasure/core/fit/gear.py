@@ -52,7 +52,7 @@ def from_set_or(ctx: Context, name: str, default: float) -> Figure:
 
 
 def _gear(name: str, value: float, source: str) -> Figure:
-    return given(figure_name(name), LABELS[name], value, origin=chosen(edit=f"slide.{name}", source=source))
+    return given(figure_name(name), LABELS[name], value, chosen(f"slide.{name}", source=source))
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,10 +245,10 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
         ctx.figures["leaf_height"],
         formula="foot + height − lowest head",
     )
-    above = f.given("gear_above", "track and hangers over the leaf", track.above, origin=chosen(source=track.name))
-    lift = f.given("lift_on", "lifted to be hung on", track.lift, origin=chosen(source=track.name))
+    above = f.given("gear_above", "track and hangers over the leaf", track.above, chosen(source=track.name))
+    lift = f.given("lift_on", "lifted to be hung on", track.lift, chosen(source=track.name))
     needed = f.total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift))
-    block = f.given("anti_lift", "anti-lift block", track.block, origin=chosen(source=track.name))
+    block = f.given("anti_lift", "anti-lift block", track.block, chosen(source=track.name))
     drop = from_set_or(ctx, "drop", track.drop)
     room = f.total("anti_lift_room", "room over the leaf for the block", plus(drop))
     if room.value < block.value:
@@ -277,7 +277,7 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
 def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float) -> None:
     """Judge the free wall that there is against what lifting it on needs."""
     f = ctx.figures
-    free = f.given("headroom", "free wall over the opening", headroom, origin=chosen(edit="slide.headroom"))
+    free = f.given("headroom", "free wall over the opening", headroom, chosen("slide.headroom"))
     short = f.total("headroom_short", "missing over the opening", plus(needed), minus(free))
     if short.value > HAIR:
         lower = overlap_left(ctx, short)

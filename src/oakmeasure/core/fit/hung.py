@@ -86,7 +86,7 @@ def _half(ctx: Context, opening: Opening, hinge: Figure) -> Figure:
     """Add one leaf of a pair: (clear − 2·hinge gap − meeting gap)/2; a rebate adds half its overlap to each."""
     choice, f = ctx.leaf.pair, ctx.figures
     meeting = ctx.chosen("gap_meeting", "gap where they meet", choice.meeting, "pair.meeting", rule="gap_latch")
-    rebate = f.given("rebate", "rebated meeting, overlap", choice.rebate, origin=chosen(edit="pair.rebate"))
+    rebate = f.given("rebate", "rebated meeting, overlap", choice.rebate, chosen("pair.rebate"))
     both = f.total(
         "pair_both",
         "both leaves together",

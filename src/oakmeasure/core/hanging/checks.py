@@ -67,7 +67,7 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         figure_name(f"hung_worst{tag.replace('-', '_')}"),
         f"{name}worst gap, off by, once put right",
         round(least.worst, 3),
-        origin=chosen(source="the remedy with the least wood off"),
+        chosen(source="the remedy with the least wood off"),
     )
     if each.contradictions:
         ctx.warn(

@@ -84,7 +84,7 @@ def _of_hinge(ctx: Context) -> list[Term]:
 
 
 def _chosen(name: str, label: str, value: float, edit: str) -> Figure:
-    return given(figure_name(name), label, value, origin=chosen(edit=edit))
+    return given(figure_name(name), label, value, chosen(edit))
 
 
 def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
@@ -104,7 +104,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             "stack_screw",
             "screw, length",
             found,
-            origin=chosen(edit="hardware.stack.screw", source="the shortest sold that is long enough"),
+            chosen("hardware.stack.screw", source="the shortest sold that is long enough"),
         )
     bites = f.total("stack_bites", "it bites", plus(screw), minus(passes))
     _plug(ctx, bites)
@@ -214,7 +214,7 @@ def _most(ctx: Context, terms: list[Term]) -> Figure | None:
     reach = f.add(
         _chosen("stack_depth", "from the wall's face to what must not be reached", depth, "hardware.stack.depth")
     )
-    safe = f.given("stack_safe", "kept short of it", SAFE, origin=chosen(source="common practice"))
+    safe = f.given("stack_safe", "kept short of it", SAFE, chosen(source="common practice"))
     before = [each for each in terms if each.figure.name != "stack_plaster"]
     return f.total("stack_most", "screw, at the most", *before, plus(reach), minus(safe))
 
@@ -241,7 +241,7 @@ def _plug(ctx: Context, bites: Figure) -> None:
     if not ctx.leaf.hanging.slides or wall.kind is not WallKind.MASONRY:
         return
     deeper = ctx.figures.given(
-        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, origin=chosen(source="common practice")
+        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, chosen(source="common practice")
     )
     plaster = ctx.figures["stack_plaster"]
     deep = ctx.figures.total(

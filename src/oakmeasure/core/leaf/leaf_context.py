@@ -41,7 +41,7 @@ class Context:
         if known in self.figures:
             return self.figures[known]
         rule: Rule = getattr(self.rules, name)
-        return self.figures.given(known, label, rule.value, unit, origin=chosen(source=self._why(rule)))
+        return self.figures.given(known, label, rule.value, chosen(source=self._why(rule)), unit=unit)
 
     def chosen(
         self, name: FigureName, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
@@ -60,7 +60,7 @@ class Context:
         if value is None:
             shop: Rule = getattr(self.rules, rule or name)
             value, source = shop.value, self._why(shop)
-        return self.figures.given(name, label, value, unit, origin=chosen(edit=edit, source=source))
+        return self.figures.given(name, label, value, chosen(edit, source=source), unit=unit)
 
     def reading(
         self, name: FigureName, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM
@@ -76,7 +76,7 @@ class Context:
             unit: Its unit.
         """
         return self.figures.given(
-            name, label, reading.value, unit, origin=Origin(edit=edit, source=source, state=reading.state)
+            name, label, reading.value, Origin(edit=edit, source=source, state=reading.state), unit=unit
         )
 
     def _why(self, rule: Rule) -> str:

@@ -142,7 +142,7 @@ def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None
         edit: Path of the field that sets it; "" for none.
     """
     source = "set by hand for this leaf"
-    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, origin=chosen(edit=edit, source=source))
+    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, chosen(edit, source=source))
     if over_all > edge + 0.01:
         label = "leaf thickness, over all"
-        ctx.figures.given("thickness_over", label, over_all, origin=chosen(source="with its ledges or battens"))
+        ctx.figures.given("thickness_over", label, over_all, chosen(source="with its ledges or battens"))

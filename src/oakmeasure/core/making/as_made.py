@@ -112,7 +112,7 @@ def as_made(ctx: Context, build: Build) -> Build:
         before, name="thickness_set_out", label=f"{before.label}, as set out"
     )
     ctx.figures.by_name["thickness"] = given(
-        "thickness", before.label, new, origin=Origin(source=source_of(entry), state=Provenance.MEASURED)
+        "thickness", before.label, new, Origin(source=source_of(entry), state=Provenance.MEASURED)
     )
     parts = tuple(_thinner(p, build, old, new) for p in build.parts)
     edge = build.edge + new - old if build.edge else 0.0
@@ -157,8 +157,8 @@ def as_weighed(ctx: Context, weights: Weights) -> Weights:
         "mass",
         reckoned.label,
         entry.value,
-        Unit.KG,
-        origin=Origin(source=f"weighed, {entry.at.day} {entry.at:%b}", state=Provenance.MEASURED),
+        Origin(source=f"weighed, {entry.at.day} {entry.at:%b}", state=Provenance.MEASURED),
+        unit=Unit.KG,
     )
     ctx.figures.by_name["mass"] = mass
     return replace(weights, mass=mass)

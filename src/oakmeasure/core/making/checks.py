@@ -31,23 +31,23 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
         "make_hours",
         "hours of work, all of it",
         round(making.hours, 2),
-        Unit.HOURS,
-        origin=chosen(source="what the leaf costs, shared out among its operations"),
+        chosen(source="what the leaf costs, shared out among its operations"),
+        unit=Unit.HOURS,
     )
     waits = sum(op.wait_hours for op in making.operations)
     f.given(
         "make_waits",
         "hours of waiting, one after the other",
         round(waits, 1),
-        Unit.HOURS,
-        origin=chosen(source="glue, wood that settles, coats that dry"),
+        chosen(source="glue, wood that settles, coats that dry"),
+        unit=Unit.HOURS,
     )
     f.given(
         "finish_grams",
         "finish, all coats, grams",
         round(making.finish.grams),
-        Unit.RATIO,
-        origin=chosen(source="both faces, all edges, end grain twice"),
+        chosen(source="both faces, all edges, end grain twice"),
+        unit=Unit.RATIO,
     )
     if making.glue is not None:
         _glue(ctx, making.glue)
@@ -71,8 +71,8 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         "glue_open",
         f"{glue.name}: minutes it stays open today",
         round(glue.open_minutes, 2),
-        Unit.RATIO,
-        origin=chosen(source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less"),
+        chosen(source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less"),
+        unit=Unit.RATIO,
     )
     stages = [stage for each in plan.tasks for stage in each.stages]
     longest = max((stage.minutes for stage in stages), default=0.0)
@@ -80,8 +80,8 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         "glue_longest",
         "longest stage, minutes",
         round(longest, 2),
-        Unit.RATIO,
-        origin=chosen(source=f"{plan.people} at it, {plan.clamps} clamps"),
+        chosen(source=f"{plan.people} at it, {plan.clamps} clamps"),
+        unit=Unit.RATIO,
     )
     if ctx.leaf.making.degrees < glue.least:
         ctx.stop(
@@ -155,7 +155,7 @@ def _read(ctx: Context, kind: ReadingKind, name: str, unit: Unit = Unit.MM) -> F
     if entry is None or entry.value is None:
         return None
     return ctx.figures.given(
-        figure_name(name), str(kind), entry.value, unit, origin=Origin(source=f"the log, {entry.at.day} {entry.at:%b}")
+        figure_name(name), str(kind), entry.value, Origin(source=f"the log, {entry.at.day} {entry.at:%b}"), unit=unit
     )
 
 

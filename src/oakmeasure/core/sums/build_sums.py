@@ -82,7 +82,7 @@ def _last_rip(g: Given) -> None:
     laid = g.many("laid")
     terms = [plus(g.figure("leaf-width"))]
     for at, each in enumerate(laid, start=1):
-        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, origin=CHOSEN)))
+        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, CHOSEN)))
     last = total("last_rip", "rip the last board to", *terms)
     if last.value <= 0:
         raise InputError("laid", f"{sum(laid):g}", f"less than the leaf, {g.number('leaf-width'):g} mm, all together")

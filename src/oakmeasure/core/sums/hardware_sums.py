@@ -76,8 +76,8 @@ def _screw_hold(g: Given) -> None:
             "specific_gravity",
             f"gravity of {wood.name}, dry over volume at 12 %",
             dry_gravity(basic_gravity=wood.basic_gravity),
-            Unit.RATIO,
-            origin=chosen(source=wood.source),
+            chosen(source=wood.source),
+            unit=Unit.RATIO,
         )
     else:
         raise InputError("species", "nothing", "a species, or --specific-gravity")

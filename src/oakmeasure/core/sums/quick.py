@@ -105,7 +105,7 @@ class Given:
         option = self.options[name]
         if figure_name(option.key) not in self.figures:
             unit = option.unit or Unit.COUNT
-            self.figures.given(figure_name(option.key), option.label, self.number(name), unit, origin=CHOSEN)
+            self.figures.given(figure_name(option.key), option.label, self.number(name), CHOSEN, unit=unit)
         return self.figures[figure_name(option.key)]
 
 

@@ -22,8 +22,8 @@ def _movement(g: Given) -> None:
         "coefficient",
         f"{wood.name}, {g.word('cut')}, a point of moisture",
         wood.radial if radial else wood.tangential,
-        Unit.RATIO,
-        origin=chosen(source=wood.source),
+        chosen(source=wood.source),
+        unit=Unit.RATIO,
     )
     change = change_of_width(
         width=width.value, coefficient=each.value, from_moisture=first.value, to_moisture=last.value
@@ -63,9 +63,9 @@ def _density(g: Given) -> Figure:
         raise InputError("species", "nothing", "a species or a sheet, or --density")
     wood = stuff(g.word("species"))
     if isinstance(wood, SheetMaterial):
-        return g.figures.given("density", wood.name, wood.density, Unit.KG_M3, origin=CHOSEN)
+        return g.figures.given("density", wood.name, wood.density, CHOSEN, unit=Unit.KG_M3)
     moisture = g.figure("moisture")
-    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, Unit.RATIO, origin=CHOSEN)
+    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, CHOSEN, unit=Unit.RATIO)
     return g.figures.derived(
         "density",
         "density",

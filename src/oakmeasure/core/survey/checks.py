@@ -26,7 +26,7 @@ def assumed(ctx: Context, adj: Adjustment[Any]) -> list[Figure]:
             figure_name("assumed_" + label.replace(" ", "_")),
             label,
             0.0,
-            origin=Origin(source="no reading says otherwise", state=Provenance.ASSUMED),
+            Origin(source="no reading says otherwise", state=Provenance.ASSUMED),
         )
         for label in adj.assumptions
     ]

@@ -67,13 +67,9 @@ def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Fig
         rough: Sizes of the rough opening.
     """
     f = ctx.figures
-    thickness = f.given(
-        "lining_thickness", "lining, thickness", lining.thickness, origin=chosen(edit="lining.thickness")
-    )
-    packing = f.given("packing", "packing, both sides together", lining.packing, origin=chosen(edit="lining.packing"))
-    over = f.given(
-        "packing_head", "packing over the head", lining.packing_head, origin=chosen(edit="lining.packing_head")
-    )
+    thickness = f.given("lining_thickness", "lining, thickness", lining.thickness, chosen("lining.thickness"))
+    packing = f.given("packing", "packing, both sides together", lining.packing, chosen("lining.packing"))
+    over = f.given("packing_head", "packing over the head", lining.packing_head, chosen("lining.packing_head"))
     width = _rough_width(ctx, taken)
     if lining.made_from is LiningFrom.LEAF and lining.leaf_width is not None:
         between, outside = _from_leaf(ctx, lining, thickness)
@@ -190,7 +186,7 @@ def _clear(
 
 def _depth(ctx: Context, lining: Lining) -> Figure:
     if lining.depth is not None:
-        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, origin=chosen(edit="lining.depth"))
+        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, chosen("lining.depth"))
     reading = ctx.leaf.readings.depth
     if reading is not None:
         return ctx.reading("lining_depth", "lining, depth: the wall, face to face", reading, "readings.depth")
@@ -198,7 +194,7 @@ def _depth(ctx: Context, lining: Lining) -> Figure:
         "lining_depth",
         "depth of the wall",
         WALL_DEPTH,
-        origin=Origin(edit="readings.depth", source="not read", state=Provenance.ASSUMED),
+        Origin(edit="readings.depth", source="not read", state=Provenance.ASSUMED),
     )
 
 
@@ -208,9 +204,9 @@ def _depth(ctx: Context, lining: Lining) -> Figure:
 def _parts(ctx: Context, lining: Lining, taken: Taken, plan: LiningPlan) -> tuple[Part, ...]:
     """Return legs and head, and what is packed and made up; the last from off-cuts."""
     f, t, legs, underside = ctx.figures, plan.thickness, plan.legs, plan.underside
-    trench = f.given("trench", "legs housed into the head by", lining.trench, origin=chosen(edit="lining.trench"))
+    trench = f.given("trench", "legs housed into the head by", lining.trench, chosen("lining.trench"))
     made: list[Part] = []
-    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", plan.depth, origin=CHOSEN)
+    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", plan.depth, CHOSEN)
     for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
         slug = side.slug
         under = f.derived(
@@ -262,12 +258,9 @@ def _made_up(
             continue
         slug = f"made_up_{number}"
         length = ctx.figures.given(
-            figure_name(f"{slug}_length"),
-            f"{name}, length",
-            run[-1].upper - run[0].lower,
-            origin=chosen(source="the stretch"),
+            figure_name(f"{slug}_length"), f"{name}, length", run[-1].upper - run[0].lower, chosen(source="the stretch")
         )
-        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, origin=CHOSEN)
+        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, CHOSEN)
         size = Size(length.value, wide, thick)
         rect = Rect(0, run[0].lower, thick, run[-1].upper)
         volume = sum((each.upper - each.lower) * (abs(each.start) + abs(each.end)) / 2 * wide for each in run)

@@ -205,9 +205,7 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
             grounds=Grounds(name, where, rule=f"{ctx.fmt(AIR)} of wall stays before it"),
         )
         return
-    air = ctx.figures.get("air") or ctx.figures.given(
-        "air", "air between a leaf and what it passes", AIR, origin=CHOSEN
-    )
+    air = ctx.figures.get("air") or ctx.figures.given("air", "air between a leaf and what it passes", AIR, CHOSEN)
     off = ctx.figures.total(
         figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)
     )

@@ -55,8 +55,8 @@ def timber(ctx: Context) -> Timber:
         "moisture_made",
         "moisture when made",
         choice.moisture,
-        Unit.PERCENT,
-        origin=chosen(edit="timber.moisture", source="set by hand for this leaf"),
+        chosen("timber.moisture", source="set by hand for this leaf"),
+        unit=Unit.PERCENT,
     )
     dry = _rests_at(ctx, "dry", "driest air", choice.dry)
     wet = _rests_at(ctx, "wet", "wettest air", choice.wet)
@@ -67,15 +67,15 @@ def timber(ctx: Context) -> Timber:
             figure_name(f"{prefix}movement"),
             f"movement of {kind.name}, {cut}, for each point",
             kind.movement(choice.cut),
-            Unit.RATIO,
-            origin=chosen(source=kind.source),
+            chosen(source=kind.source),
+            unit=Unit.RATIO,
         )
         g = f.given(
             figure_name(f"{prefix}gravity"),
             f"basic gravity of {kind.name}",
             kind.basic_gravity,
-            Unit.RATIO,
-            origin=chosen(source=kind.source),
+            chosen(source=kind.source),
+            unit=Unit.RATIO,
         )
         d = f.derived(
             figure_name(f"{prefix}density"),
@@ -100,15 +100,15 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
         figure_name(f"humidity_{key}"),
         f"humidity of the {label}",
         climate.humidity,
-        Unit.PERCENT,
-        origin=chosen(edit=f"timber.{key}.humidity"),
+        chosen(f"timber.{key}.humidity"),
+        unit=Unit.PERCENT,
     )
     heat = given(
         figure_name(f"temperature_{key}"),
         f"temperature of the {label}",
         climate.temperature,
-        Unit.CELSIUS,
-        origin=chosen(edit=f"timber.{key}.temperature"),
+        chosen(f"timber.{key}.temperature"),
+        unit=Unit.CELSIUS,
     )
     value = equilibrium_moisture(temperature=climate.temperature, humidity=climate.humidity)
     return ctx.figures.derived(

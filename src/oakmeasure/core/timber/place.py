@@ -127,8 +127,8 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             "place_slope",
             "slope of what looks up, so that water runs off",
             slope,
-            Unit.DEG,
-            origin=chosen(source="common practice"),
+            chosen(source="common practice"),
+            unit=Unit.DEG,
         )
     if len(ctx.checks_so_far.items) == found:
         says = f"Glue {glue_of(choice)}, {finish_of(choice)}, fixings of {fixings_of(choice)}."

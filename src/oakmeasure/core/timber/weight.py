@@ -43,8 +43,8 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             figure_name(f"volume_{part.slug}"),
             f"{part.name}, cubic metres net of joints and grooves",
             part.volume / MM3_PER_M3,
-            Unit.RATIO,
-            origin=CHOSEN,
+            CHOSEN,
+            unit=Unit.RATIO,
         )
         parts[part.name] = ctx.figures.derived(
             figure_name(f"mass_{part.slug}"),
@@ -80,9 +80,7 @@ def _density(ctx: Context, part: Part, wood: Timber) -> Figure:
     if figure_name(name) in ctx.figures:
         return ctx.figures[figure_name(name)]
     label = f"density of {made_of.name.lower()}"
-    return ctx.figures.given(
-        figure_name(name), label, made_of.density, Unit.KG_M3, origin=chosen(source="common value")
-    )
+    return ctx.figures.given(figure_name(name), label, made_of.density, chosen(source="common value"), unit=Unit.KG_M3)
 
 
 def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure) -> None:

@@ -60,8 +60,8 @@ def _brace(leaf: BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
     ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     slug = prefix.strip().rstrip(".")
     tail = f"_{slug}" if slug else ""
-    base = f.given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, origin=CHOSEN)
-    height = f.given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, origin=CHOSEN)
+    base = f.given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, CHOSEN)
+    height = f.given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, CHOSEN)
     crossed = choice.style is BoardedStyle.X
     ends = BraceEnds.POINTED if crossed else choice.brace_ends
     if ends is BraceEnds.STILES and not leaf.is_framed:

@@ -80,12 +80,9 @@ def _is_tongued(choice: Boarded) -> bool:
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> BoardedLeaf:
     f = ctx.figures
     groove = f.given(
-        "board_groove",
-        "groove of a board",
-        choice.groove if _is_tongued(choice) else 0.0,
-        origin=chosen(edit="build.groove"),
+        "board_groove", "groove of a board", choice.groove if _is_tongued(choice) else 0.0, chosen("build.groove")
     )
-    cover = f.given("board_cover", "cover of a board", choice.cover, origin=chosen(edit="build.cover"))
+    cover = f.given("board_cover", "cover of a board", choice.cover, chosen("build.cover"))
     gap = _gap(ctx, wood, cover, choice)
     w, h = fit.width.value, fit.height.value
     inside = Rect(0.0, 0.0, w, h)
@@ -264,10 +261,7 @@ def _measured(leaf: BoardedLeaf) -> list[Figure]:
     ctx, f, gap = leaf.ctx, leaf.ctx.figures, leaf.gap
     boards = [
         f.given(
-            figure_name(f"board_{at}"),
-            f"board {at}, cover",
-            each.width,
-            origin=Origin(edit=f"build.measured.{at - 1}.width"),
+            figure_name(f"board_{at}"), f"board {at}, cover", each.width, Origin(edit=f"build.measured.{at - 1}.width")
         )
         for at, each in enumerate(leaf.choice.measured, start=1)
     ]

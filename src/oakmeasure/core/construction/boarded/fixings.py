@@ -28,10 +28,8 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
         ledges: The ledges, the lowest first.
     """
     f, found = ctx.figures, []
-    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, origin=chosen(edit="build.board"))
-    ledge = f.given(
-        "ledge_thick", "ledge, thickness", choice.ledge_thickness, origin=chosen(edit="build.ledge_thickness")
-    )
+    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, chosen("build.board"))
+    ledge = f.given("ledge_thick", "ledge, thickness", choice.ledge_thickness, chosen("build.ledge_thickness"))
     stack = f.total("fixing_stack", "boards and ledge together", plus(board), plus(ledge))
     if choice.fixed_by is FixedBy.NAILS:
         length = nail_for(stack.value)
@@ -75,7 +73,7 @@ def _layers_nailed(ctx: Context, choice: Boarded, boards: list[Part]) -> list[Fi
             "layer_nail",
             "nails through both layers, length",
             2 * choice.board,
-            origin=chosen(source="both layers: common practice"),
+            chosen(source="both layers: common practice"),
         ),
         [],
     )

@@ -88,10 +88,7 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
 
     def there(name: str, label: str, value: float) -> Figure:
         return f.given(
-            figure_name(f"old_{name}"),
-            label,
-            value,
-            origin=Origin(edit=f"build.{name}", source="as it lies on the bench"),
+            figure_name(f"old_{name}"), label, value, Origin(edit=f"build.{name}", source="as it lies on the bench")
         )
 
     width, height = (
@@ -99,7 +96,7 @@ def _read(ctx: Context, fit: Fit, wood: Timber, choice: Existing) -> OldLeaf:
         there("height", "leaf as it is, height", choice.height),
     )
     shaped = 0.0 if choice.edge_shape is EdgeShape.SQUARE else choice.edge_by
-    shape = f.given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, origin=Origin(edit="build.edge_by"))
+    shape = f.given("edge_by", f"its edges are {choice.edge_shape}, in by", shaped, Origin(edit="build.edge_by"))
     over = f.total("old_over", "wider than it must be", plus(width), minus(fit.width))
     off = f.total(
         "off_edge", "off each long edge" if over.value >= 0 else "each long edge, off it (less is on)", plus(over, 0.5)
@@ -193,8 +190,8 @@ def _old(leaf: OldLeaf, spec: PartSpec) -> Part:
 
 def _panelled(leaf: OldLeaf) -> None:
     choice, ctx, f = leaf.choice, leaf.ctx, leaf.ctx.figures
-    stile = f.given("stile", "stile, as it is", choice.stile, origin=Origin(edit="build.stile"))
-    tenon = f.given("tenon", "tenon, into the stile", choice.tenon, origin=Origin(edit="build.tenon"))
+    stile = f.given("stile", "stile, as it is", choice.stile, Origin(edit="build.stile"))
+    tenon = f.given("tenon", "tenon, into the stile", choice.tenon, Origin(edit="build.tenon"))
     may = stile_may_lose(stile=choice.stile, tenon=choice.tenon, through=choice.through)
     formula = (
         f"stile − {ctx.fmt(STILE_LEAST)}, its tenons go through"
@@ -247,9 +244,7 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
             leaf.off_height,
             formula="as it is, moved with what the foot loses or gains",
         )
-        middle = f.given(
-            "middle_rail", "middle rail, as it is", choice.middle_rail, origin=Origin(edit="build.middle_rail")
-        )
+        middle = f.given("middle_rail", "middle rail, as it is", choice.middle_rail, Origin(edit="build.middle_rail"))
         low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", Place.LOCK, middle))
     low.append((y1 - top.value, y1, "top rail", Place.TOP, top))
     cut = sum(reduction.panels[0]) if reduction.panels else 0
@@ -312,7 +307,7 @@ def _fields(leaf: OldLeaf, reduction: Reduction, row: int, name: str, inner: Rec
         x += old - off
         if at < count:
             muntin = f.get("muntin") or f.given(
-                "muntin", "muntin, as it is", choice.muntin, origin=Origin(edit="build.muntin")
+                "muntin", "muntin, as it is", choice.muntin, Origin(edit="build.muntin")
             )
             title = f"{name}muntin" if count == 2 else f"{name}muntin {at}"
             _old(
@@ -337,10 +332,8 @@ def _rails_left(leaf: OldLeaf) -> tuple[Figure, Figure]:
     off = max(0.0, leaf.off_height.value)
     spare = max(0.0, choice.bottom_rail - choice.top_rail)
     foot_off = min(off, spare) + max(0.0, off - spare) / 2
-    bottom = f.given(
-        "bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, origin=Origin(edit="build.bottom_rail")
-    )
-    top = f.given("top_rail_old", "top rail, as it is", choice.top_rail, origin=Origin(edit="build.top_rail"))
+    bottom = f.given("bottom_rail_old", "bottom rail, as it is", choice.bottom_rail, Origin(edit="build.bottom_rail"))
+    top = f.given("top_rail_old", "top rail, as it is", choice.top_rail, Origin(edit="build.top_rail"))
     foot = f.derived(
         "foot_off",
         "off the foot",

@@ -89,6 +89,6 @@ def add_hours(ctx: Context, name: str, key: str, words: str, size: float) -> Non
         figure_name(f"work_{name}"),
         f"hours, {words}",
         hours,
-        Unit.HOURS,
-        origin=chosen(source="made up from common practice"),
+        chosen(source="made up from common practice"),
+        unit=Unit.HOURS,
     )

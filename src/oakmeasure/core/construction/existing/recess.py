@@ -39,7 +39,7 @@ def mark_grooves(leaf: OldLeaf) -> None:
     xs = [w / 2]
     if choice.grooves > 1:
         number = leaf.ctx.figures.given(
-            "grooves", "V lines", choice.grooves, Unit.COUNT, origin=Origin(edit="build.grooves")
+            "grooves", "V lines", choice.grooves, Origin(edit="build.grooves"), unit=Unit.COUNT
         )
         pitch = leaf.ctx.figures.derived(
             "pitch",

@@ -139,7 +139,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
     groove = ctx.chosen("groove_depth", "groove", choice.groove_depth, "build.groove_depth")
     thick = tenon_thickness(ctx, thickness)
     between = f.total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2))
-    sticking = f.given("sticking", "sticking that is coped over", choice.sticking, origin=chosen(edit="build.sticking"))
+    sticking = f.given("sticking", "sticking that is coped over", choice.sticking, chosen("build.sticking"))
     coped = [plus(sticking, 2)] if choice.sticking else []
     tenon = _reach(ctx, choice, stile, sticking)
     into = [plus(tenon, 2)] if choice.tenon.is_whole else []
@@ -368,5 +368,5 @@ def inputs(ctx: Context) -> None:
         "thickness",
         "leaf thickness",
         ctx.leaf.build.thickness,
-        origin=chosen(edit="build.thickness", source="set by hand for this leaf"),
+        chosen("build.thickness", source="set by hand for this leaf"),
     )

@@ -277,7 +277,7 @@ def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], te
     for at, (row, name) in enumerate(zip(rows, names, strict=True)):
         slug, words = label(name)
         if at in by_hand:
-            found.append(f.given(figure_name(slug), words, by_hand[at], origin=CHOSEN))
+            found.append(f.given(figure_name(slug), words, by_hand[at], CHOSEN))
         else:
             how = "what is left ÷ the rows" if len({each.share for each in rows}) == 1 else "its share of what is left"
             found.append(f.derived(figure_name(slug), words, free * row.share / shares, stretch, formula=how))

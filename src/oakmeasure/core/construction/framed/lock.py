@@ -28,16 +28,10 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     if lock is None:
         return
     f = ctx.figures
-    deep = f.given(
-        "lock_case", "lock case, forend to back", lock.case_depth, origin=chosen(edit="hardware.lock.case_depth")
-    )
-    tall = f.given(
-        "lock_case_tall", "lock case, height", lock.case_height, origin=chosen(edit="hardware.lock.case_height")
-    )
-    back = f.given("lock_backset", "backset", lock.backset, origin=chosen(edit="hardware.lock.backset"))
-    thick = f.given(
-        "lock_thick", "lock case, thickness", lock.case_thickness, origin=chosen(edit="hardware.lock.case_thickness")
-    )
+    deep = f.given("lock_case", "lock case, forend to back", lock.case_depth, chosen("hardware.lock.case_depth"))
+    tall = f.given("lock_case_tall", "lock case, height", lock.case_height, chosen("hardware.lock.case_height"))
+    back = f.given("lock_backset", "backset", lock.backset, chosen("hardware.lock.backset"))
+    thick = f.given("lock_thick", "lock case, thickness", lock.case_thickness, chosen("hardware.lock.case_thickness"))
     _cheeks(ctx, choice, thick)
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value

@@ -186,9 +186,9 @@ def _shape(face: Rect, arch: tuple[Point, ...]) -> tuple[Point, ...]:
 def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
     """Add a pane for every field of a row: sight and its rebates, less the clearance all round."""
     f = ctx.figures
-    rebate = ctx.figures.get("glass_rebate") or f.given("glass_rebate", "rebate for the glass", REBATE, origin=CHOSEN)
+    rebate = ctx.figures.get("glass_rebate") or f.given("glass_rebate", "rebate for the glass", REBATE, CHOSEN)
     clear = ctx.figures.get("glass_clearance") or f.given(
-        "glass_clearance", "clearance round the glass", GLASS_CLEARANCE, origin=CHOSEN
+        "glass_clearance", "clearance round the glass", GLASS_CLEARANCE, CHOSEN
     )
     height = f.total(
         figure_name(f"{row.slug or 'whole'}_glass_height"),

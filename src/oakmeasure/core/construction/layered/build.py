@@ -117,8 +117,8 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredLeaf:
     f = ctx.figures
-    core = f.given("core", "core, thickness", choice.core, origin=chosen(edit="build.core"))
-    face = f.given("face", "each face layer, thickness", choice.face, origin=chosen(edit="build.face"))
+    core = f.given("core", "core, thickness", choice.core, chosen("build.core"))
+    face = f.given("face", "each face layer, thickness", choice.face, chosen("build.face"))
     f.total("layers", "thickness of all layers", plus(core), plus(face, 2))
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     inset, terms = first_stile(lipping=choice.lipping, depth=choice.lipping_depth), []
@@ -332,7 +332,7 @@ def _pins(leaf: _LayeredLeaf) -> None:
         "pin_length",
         "pins, length",
         length,
-        origin=chosen(source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"),
+        chosen(source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"),
     )
     _, back_z = leaf.faces()[1]
     front = [

@@ -39,7 +39,7 @@ def lay_faces(
         "veneer_usable",
         "veneer, joined width at most",
         plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
-        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, origin=CHOSEN), 2),
+        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, CHOSEN), 2),
     )
     count = f.derived(
         "veneers_across",
@@ -96,11 +96,11 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
         fit: Size of the leaf and its gaps, mm.
     """
     f = ctx.figures
-    sanding = f.given("sanding", "sanded off a veneer", choice.sanding, origin=chosen(edit="build.sanding"))
-    wander = f.given("wander", "saw wanders, thickest to thinnest", choice.wander, origin=chosen(edit="build.wander"))
+    sanding = f.given("sanding", "sanded off a veneer", choice.sanding, chosen("build.sanding"))
+    wander = f.given("wander", "saw wanders, thickest to thinnest", choice.wander, chosen("build.wander"))
     raw = f.total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander))
     stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
-    kerf = f.given("resaw_kerf", "kerf of the resaw", RESAW_KERF, origin=chosen(source="narrow band, well set"))
+    kerf = f.given("resaw_kerf", "kerf of the resaw", RESAW_KERF, chosen(source="narrow band, well set"))
     got = f.derived(
         "veneers_each",
         "veneers from one board",
@@ -133,12 +133,12 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
         )
     if choice.thin is None:
         return
-    thin = f.given("veneer_thin", "thinnest veneer, measured", choice.thin, origin=Origin(edit="build.thin"))
+    thin = f.given("veneer_thin", "thinnest veneer, measured", choice.thin, Origin(edit="build.thin"))
     thick = f.given(
         "veneer_thick",
         "thickest veneer, measured",
         max(choice.thick or choice.thin, choice.thin),
-        origin=Origin(edit="build.thick"),
+        Origin(edit="build.thick"),
     )
     f.total("veneer_spread", "spread of the veneers", plus(thick), minus(thin))
     f.total("veneer_may_lose", "the thinnest may lose", plus(thin), minus(f["veneer"]))

@@ -90,8 +90,8 @@ def _sizes(sketch: Sketch, leaf: LeafSolution) -> None:
         show.length(f["clear_height"].value),
         figure="clear_height",
     )
-    page.label((w + right + 2 * step, y), "leaf", PENCIL, anchor=Anchor.LEFT)
-    page.label((w + right + 2 * step, y - 5 * step), "clear, plumb", PENCIL, anchor=Anchor.LEFT)
+    page.write((w + right + 2 * step, y), "leaf", PENCIL)
+    page.write((w + right + 2 * step, y - 5 * step), "clear, plumb", PENCIL)
 
 
 def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
@@ -113,10 +113,8 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
 
     back = t * math.tan(math.radians(f["bevel"].value))
     tint = stuff(build.parts[0].species).tint
-    page.label((x, build.height), "Plan of the latch edge, shut", BOLD, anchor=Anchor.LEFT)
-    page.label(
-        (x, build.height - 4 * step), f"opening face below, {leaf.leaf.hand_in_words}", PENCIL, anchor=Anchor.LEFT
-    )
+    page.write((x, build.height), "Plan of the latch edge, shut", BOLD)
+    page.write((x, build.height - 4 * step), f"opening face below, {leaf.leaf.hand_in_words}", PENCIL)
     page.area(
         [at(-shown, 0), at(0, 0), at(-back, t), at(-shown, t)],
         Layer.END_GRAIN,

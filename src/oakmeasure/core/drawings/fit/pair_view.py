@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
+from oakmeasure.core.drawings.drawing import PENCIL, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.layers import LINING_SHOWN
 from oakmeasure.core.drawings.leaf.leaf_view import floor_line, front
 from oakmeasure.core.figures.names import figure_name
@@ -42,8 +42,8 @@ def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
         (-side, y - 6 * step), (across + side, y - 6 * step), show.length(f["clear_width"].value), figure="clear_width"
     )
     sketch.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
-    sketch.label((across + 3 * step, y), "leaves", PENCIL, anchor=Anchor.LEFT)
-    sketch.label((across + side + 3 * step, y - 6 * step), "clear, plumb", PENCIL, anchor=Anchor.LEFT)
+    sketch.write((across + 3 * step, y), "leaves", PENCIL)
+    sketch.write((across + side + 3 * step, y - 6 * step), "clear, plumb", PENCIL)
     return sketch.drawing(margin=2 * step)
 
 

@@ -58,8 +58,8 @@ def _row(sketch: Sketch, each: Range, base: float, y: float, across: Callable[[f
     asked = across(each.asked - base)
     sketch.line([(asked, y - 0.85 * BAR), (asked, y + 0.85 * BAR)], Layer.OUTLINE, ref=ref)
     numbers = f"{show.short_length(each.low)} to {show.short_length(each.high)}"
-    sketch.label((0.0, y + 6.0), each.label, BOLD, anchor=Anchor.LEFT, ref=ref)
-    sketch.label((0.0, y - 6.0), numbers, Lettering(Layer.DOUBT if bad else Layer.PENCIL), anchor=Anchor.LEFT, ref=ref)
+    sketch.write((0.0, y + 6.0), each.label, BOLD, ref=ref)
+    sketch.write((0.0, y - 6.0), numbers, Lettering(Layer.DOUBT if bad else Layer.PENCIL), ref=ref)
 
 
 def _step(span: float) -> float:

@@ -91,15 +91,15 @@ def hang_view(leaf: LeafSolution, show: Show) -> Drawing:
 
 def _steps(sketch: Sketch, leaves: Sequence[Remedied], aim: PutRight, x: float) -> None:
     y = TALL - 6
-    sketch.label((x, y + 26), str(aim).capitalize(), Lettering(size=1.15, bold=True), anchor=Anchor.LEFT)
+    sketch.write((x, y + 26), str(aim).capitalize(), Lettering(size=1.15, bold=True))
     for each in leaves:
         steps = each.least_wood if aim is PutRight.LEAST_WOOD else each.even
         for n, step in enumerate(steps, start=1):
             for m, line in enumerate(broken(sketch.show, step.words, 40, f"{n}  ")):
-                sketch.label((x + (0 if m == 0 else 16), y - 6), line, Lettering(Layer.OUTLINE), anchor=Anchor.LEFT)
+                sketch.write((x + (0 if m == 0 else 16), y - 6), line, Lettering(Layer.OUTLINE))
                 y -= 29
         y -= 10
-    sketch.label((x, max(y - 12, 8.0)), f"gaps drawn × {TIMES:g}", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.LEFT)
+    sketch.write((x, max(y - 12, 8.0)), f"gaps drawn × {TIMES:g}", Lettering(Layer.PENCIL, 0.9))
 
 
 def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
@@ -123,7 +123,7 @@ def _not_read(leaf: LeafSolution, show: Show) -> Drawing:
         "then it says what to pack, let in, turn or plane.",
     ):
         for line in broken(show, words, 36):
-            sketch.label((x, y), line, PENCIL, anchor=Anchor.LEFT)
+            sketch.write((x, y), line, PENCIL)
             y -= 28
     return sketch.drawing(margin=18)
 
@@ -271,17 +271,12 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
                 anchor=Anchor.CENTRE if name != "low" else (Anchor.LEFT if left else Anchor.RIGHT),
             )
     x, y = wide + 210.0, high - 10  # clear of how low it stands
-    sketch.label((x, y + 34), "The screws, in their order", Lettering(size=1.15, bold=True), anchor=Anchor.LEFT)
+    sketch.write((x, y + 34), "The screws, in their order", Lettering(size=1.15, bold=True))
     for n, each in enumerate(hung.turns, start=1):
         for m, line in enumerate(broken(show, turn_words(each, len(frame.hinges), show), 44, f"{n}  ")):
-            sketch.label(
-                (x + (0 if m == 0 else 16), y),
-                line,
-                Lettering(Layer.OUTLINE if each.within else Layer.DOUBT),
-                anchor=Anchor.LEFT,
-            )
+            sketch.write((x + (0 if m == 0 else 16), y), line, Lettering(Layer.OUTLINE if each.within else Layer.DOUBT))
             y -= 28
-    sketch.label((x, y - 14), f"out of level drawn × {TIMES:g}", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.LEFT)
+    sketch.write((x, y - 14), f"out of level drawn × {TIMES:g}", Lettering(Layer.PENCIL, 0.9))
     return sketch.drawing(margin=24)
 
 
@@ -312,9 +307,7 @@ def practice_view(
         off = [planed if p.side == "latch" else 0.0 for p in door.places]
         _leaf(sketch, hung, _Pose("with your remedy", judged.after, off, packed), x=x, k=k)
         x += door.frame.width * k + APART
-        sketch.label(
-            (x, TALL - 20), f"{judged.points} of 100", Lettering(Layer.LEAF, 2.2, bold=True), anchor=Anchor.LEFT
-        )
+        sketch.write((x, TALL - 20), f"{judged.points} of 100", Lettering(Layer.LEAF, 2.2, bold=True))
         lines = [*judged.working]
         if best is not None:
             lines.append(
@@ -330,7 +323,7 @@ def practice_view(
         y = TALL - 80
         for words in lines:
             for line in broken(show, words, 38):
-                sketch.label((x, y), line, anchor=Anchor.LEFT)
+                sketch.write((x, y), line)
                 y -= 26
     else:
         for n, words in enumerate(
@@ -340,5 +333,5 @@ def practice_view(
                 "Wood that is planed off does not come back.",
             )
         ):
-            sketch.label((x, TALL - 30 - 30 * n), words, PENCIL, anchor=Anchor.LEFT)
+            sketch.write((x, TALL - 30 - 30 * n), words, PENCIL)
     return sketch.drawing(margin=18)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hanging.sliding import Look
@@ -33,10 +33,10 @@ def looks_view(leaf: LeafSolution, show: Show) -> Drawing:
         turns = f"{abs(hung.level.turns):.1f} turns {'down' if hung.level.latch_up < 0 else 'up'}"
         words = f"The latch hanger {turns}: then {show.fine(hung.level.jamb)} all the way up the jamb"
         for line in broken(show, words, LOOK_LINE):
-            sketch.label((0, y + 20), line, Lettering(Layer.LEAF, bold=True), anchor=Anchor.LEFT)
+            sketch.write((0, y + 20), line, Lettering(Layer.LEAF, bold=True))
             y -= LOOK_STEP
         y -= 14
-    sketch.label((0, y + 10), "Only when all of this is right is a hole drilled again.", PENCIL, anchor=Anchor.LEFT)
+    sketch.write((0, y + 10), "Only when all of this is right is a hole drilled again.", PENCIL)
     return sketch.drawing(margin=24)
 
 
@@ -47,16 +47,15 @@ def _look(sketch: Sketch, look: Look, n: int, y: float, *, later: bool) -> float
     sketch.line(ring, Layer.OUTLINE)
     sketch.label((22, y), str(n + 1), BOLD)
     state = {True: "right", False: "not right", None: "look"}[look.fine]
-    sketch.label(
+    sketch.write(
         (64, y + 13),
         f"{look.what.capitalize()}: {state}",
         Lettering(Layer.DOUBT if look.fine is False else Layer.FAINT if later else Layer.OUTLINE, 1.1, bold=True),
-        anchor=Anchor.LEFT,
     )
     words = "; ".join(each for each in (look.found, look.remedy if look.fine is not True else "") if each)
     lines = broken(sketch.show, words, LOOK_LINE)
     for m, line in enumerate(lines):
-        sketch.label((64, y - 14 - LOOK_STEP * m), line, PENCIL, anchor=Anchor.LEFT)
+        sketch.write((64, y - 14 - LOOK_STEP * m), line, PENCIL)
     further = y - 92 - LOOK_STEP * (len(lines) - 1)
     sketch.line([(22, y - 24), (22, further + 24)], Layer.FAINT)
     return further

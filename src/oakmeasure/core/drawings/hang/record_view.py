@@ -38,34 +38,29 @@ def record_view(record: Record | None, show: Show) -> Drawing:
     sketch = Sketch(show)
     sketch.rect(Rect(-20, -20, WIDE + 20, 660), Layer.SPACE)
     sketch.box(Rect(-20, -20, WIDE + 20, 660), Layer.PENCIL)
-    sketch.label(
-        (0, 626),
-        record.title,
-        Lettering(size=1.5, bold=True),
-        anchor=Anchor.LEFT,
-        room=Room(700, shorter=cut(record.title, show)),
+    sketch.write(
+        (0, 626), record.title, Lettering(size=1.5, bold=True), room=Room(700, shorter=cut(record.title, show))
     )
     signed = f"hung {record.on.day} {record.on:%B %Y}, {record.by}" if record.on is not None else "not signed off yet"
     sketch.label(
         (WIDE, 626), signed, Lettering(Layer.LEAF if record.on else Layer.DOUBT, bold=True), anchor=Anchor.RIGHT
     )
     place = record.place
-    sketch.label((0, 594), place, PENCIL, anchor=Anchor.LEFT, room=Room(WIDE, shorter=cut(place, show)))
+    sketch.write((0, 594), place, PENCIL, room=Room(WIDE, shorter=cut(place, show)))
     y = 552.0
     for name, px in (("", 0.0), ("as built", BUILT), ("as hung", HUNG)):
-        sketch.label((px, y), name, PENCIL, anchor=Anchor.LEFT)
+        sketch.write((px, y), name, PENCIL)
     row = min(ROW, (y + 10) / max(len(record.lines), 1))
     for line in record.lines:
         y -= row
-        sketch.label((0, y), line.what, Lettering(Layer.PENCIL, 0.95), anchor=Anchor.LEFT)
-        sketch.label(
+        sketch.write((0, y), line.what, Lettering(Layer.PENCIL, 0.95))
+        sketch.write(
             (BUILT, y),
             line.built,
             Lettering(size=0.95),
-            anchor=Anchor.LEFT,
             room=Room(195 if line.hung else 340, shorter=cut(line.built, show)),
         )
-        sketch.label((HUNG, y), line.hung, Lettering(size=0.95, bold=True), anchor=Anchor.LEFT)
+        sketch.write((HUNG, y), line.hung, Lettering(size=0.95, bold=True))
     _right(sketch, record)
     return sketch.drawing(margin=10)
 
@@ -81,10 +76,10 @@ def _right(sketch: Sketch, record: Record) -> None:
     for head, rows in blocks:
         if not rows or y < 40:
             continue
-        sketch.label((x, y), head, PENCIL, anchor=Anchor.LEFT)
+        sketch.write((x, y), head, PENCIL)
         if head == "gaps":
             for n, row in enumerate(rows[:12]):
-                sketch.label((x + (n % 2) * 262, y - ROW * (n // 2 + 1)), row, Lettering(size=0.85), anchor=Anchor.LEFT)
+                sketch.write((x + (n % 2) * 262, y - ROW * (n // 2 + 1)), row, Lettering(size=0.85))
             y -= ROW * (-(-min(len(rows), 12) // 2) + 1.5)
             continue
         for row in rows[:4]:
@@ -92,7 +87,7 @@ def _right(sketch: Sketch, record: Record) -> None:
                 if y < 20:
                     return
                 y -= 38
-                sketch.label((x, y), line, Lettering(size=0.9), anchor=Anchor.LEFT)
+                sketch.write((x, y), line, Lettering(size=0.9))
         y -= 40
 
 
@@ -124,7 +119,7 @@ def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
         x += (each.width + 120) * k
     entry = entries[min(chosen, len(entries) - 1)]
     y, x = 300.0, 600.0
-    sketch.label((x, y), entry.name, Lettering(size=1.3, bold=True), anchor=Anchor.LEFT)
+    sketch.write((x, y), entry.name, Lettering(size=1.3, bold=True))
     lines = [
         entry.job + (f", {entry.place}" if entry.place else ""),
         f"{entry.construction}, {entry.timber}",
@@ -135,10 +130,5 @@ def book_view(entries: Sequence[BookEntry], chosen: int, show: Show) -> Drawing:
     for words in lines:
         for line in broken(show, words, 44):
             y -= 27
-            sketch.label(
-                (x, y),
-                line,
-                Lettering(Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE),
-                anchor=Anchor.LEFT,
-            )
+            sketch.write((x, y), line, Lettering(Layer.DOUBT if words.startswith("Learnt") else Layer.OUTLINE))
     return sketch.drawing(margin=24)

@@ -6,7 +6,7 @@ from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.base.geometry import Point as Place
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import outline_of
 from oakmeasure.core.drawings.hatching import hatching
@@ -48,7 +48,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         ref = f"clash:{number}"
         sketch.line(circle(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
         sketch.label((x, y + 3.6 * step), str(number), Lettering(Layer.DOUBT, bold=True, on_paper=True), ref=ref)
-    page.label((0.0, -3 * step), "keep the tinted free", Lettering(Layer.PENCIL, 0.95), anchor=Anchor.LEFT)
+    page.write((0.0, -3 * step), "keep the tinted free", Lettering(Layer.PENCIL, 0.95))
     x = build.width + 8 * step
     edge_on(page, leaf, build, x)
     edge_on(page, leaf, build, x + build.thickness + 18 * step, at_latch=True)
@@ -101,10 +101,10 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, x: float) -> None:
     step = page.step
     top = build.height
     if not leaf.clashes.clashes:
-        page.label((x, top), "Nothing clashes", BOLD, anchor=Anchor.LEFT)
+        page.write((x, top), "Nothing clashes", BOLD)
         count = sum(each.kind in HARDWARE for each in leaf.clashes.things)
-        page.label((x, top - 4.4 * step), f"{count} cuts and screws for hardware,", PENCIL, anchor=Anchor.LEFT)
-        page.label((x, top - 8.4 * step), "each against all that lies in the leaf", PENCIL, anchor=Anchor.LEFT)
+        page.write((x, top - 4.4 * step), f"{count} cuts and screws for hardware,", PENCIL)
+        page.write((x, top - 8.4 * step), "each against all that lies in the leaf", PENCIL)
         return
     mirrored = leaf.leaf.hand is Hand.RIGHT
     for number, clash in enumerate(leaf.clashes.clashes[:SECTIONS], start=1):
@@ -125,12 +125,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, x: float) -> None:
         centre = at(across, (clash.one.solid.depth[0] + clash.one.solid.depth[1]) / 2)
         page.line(circle(*centre, 2.6 * step), Layer.DOUBT, ref=f"clash:{number}")
         down = page.show.length(build.height - y)
-        page.label(
-            (x, base - 2.4 * step),
-            f"{down} down, opening face below",
-            Lettering(Layer.PENCIL, 0.95),
-            anchor=Anchor.LEFT,
-        )
+        page.write((x, base - 2.4 * step), f"{down} down, opening face below", Lettering(Layer.PENCIL, 0.95))
         top = base - 10 * step
 
 
@@ -138,7 +133,7 @@ def _heading(page: Sketch, clash: Clash, number: int, x: float, y: float) -> Non
     show, step = page.show, page.step
     share = clash.distance < 0
     how = f"they share {show.length(-clash.distance)}" if share else f"{show.length(clash.distance)} between them"
-    page.label((x, y), f"{number}  {clash.one.name}", BOLD, anchor=Anchor.LEFT, ref=f"clash:{number}")
-    page.label((x, y - 4.2 * step), f"and the {clash.other.name}", anchor=Anchor.LEFT, ref=f"clash:{number}")
+    page.write((x, y), f"{number}  {clash.one.name}", BOLD, ref=f"clash:{number}")
+    page.write((x, y - 4.2 * step), f"and the {clash.other.name}", ref=f"clash:{number}")
     more = f", {clash.alike} alike" if clash.alike > 1 else ""
-    page.label((x, y - 8.4 * step), how + more, Lettering(Layer.DOUBT), anchor=Anchor.LEFT)
+    page.write((x, y - 8.4 * step), how + more, Lettering(Layer.DOUBT))

@@ -114,8 +114,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, x: float) 
         return [at(a, b), at(c, b), at(c, d), at(a, d)]
 
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
-    page.label((x, build.height), "Plan through a hinge, shut", BOLD, anchor=Anchor.LEFT)
-    page.label((x, build.height - 4 * step), hand, PENCIL, anchor=Anchor.LEFT)
+    page.write((x, build.height), "Plan through a hinge, shut", BOLD)
+    page.write((x, build.height - 4 * step), hand, PENCIL)
     tint = stuff(build.parts[0].species).tint
     # Leaf: from its hinge edge at 0 inwards. Cabinet's side: outside of it for inset, under it for an overlay.
     page.area(box(0, 0, shown - 24, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)
@@ -163,21 +163,12 @@ def _sizes(page: Sketch, leaf: LeafSolution, cups: Cups, at: Onto, t: float) -> 
     )
     x = min(at(-24, 0)[0], at(50, 0)[0])
     for row, (text, name) in enumerate(lines):
-        page.label(
-            (x, low - (11 + 4.4 * row) * step),
-            text,
-            Lettering(bold=name == "cup_boring"),
-            anchor=Anchor.LEFT,
-            ref=f"figure:{name}",
-        )
+        page.write((x, low - (11 + 4.4 * row) * step), text, Lettering(bold=name == "cup_boring"), ref=f"figure:{name}")
     if cups.reveal is not None:
-        page.label(
+        page.write(
             (x, low - (11 + 4.4 * len(lines)) * step),
             f"corner's way: {show.length(cups.reveal.value)} out",
             Lettering(Layer.LEAF),
-            anchor=Anchor.LEFT,
             ref="figure:cup_reveal",
         )
-    page.label(
-        (x, low - (11 + 4.4 * (len(lines) + 1)) * step), leaf.leaf.hardware.cup.hinge.name, PENCIL, anchor=Anchor.LEFT
-    )
+    page.write((x, low - (11 + 4.4 * (len(lines) + 1)) * step), leaf.leaf.hardware.cup.hinge.name, PENCIL)

@@ -152,11 +152,11 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
     f, guide = leaf.figures, leaf.leaf.hardware.guide
     t, gap = build.thickness, f["gap_floor"].value
     big = 26 * step / max(t + 40, 80.0)
-    page.label((x, top), "Section through the foot", BOLD, anchor=Anchor.LEFT)
+    page.write((x, top), "Section through the foot", BOLD)
     words = str(guide.kind) if leaf.leaf.hanging is not Hanging.FLOOR_GEAR else "wheels on the track"
     for line in broken(show, f"{words}, {guide.floor}; wall to the right", CAPTION):
         top -= 4.2 * step
-        page.label((x, top), line, PENCIL, anchor=Anchor.LEFT)
+        page.write((x, top), line, PENCIL)
     y0 = top - 3.8 * step - 60 * big
     x0 = x + 10 * step
 

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch, handle
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Drawing, Grain, Layer, Lettering, Sketch, handle
 from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.hardware.cup_view import cup_view
@@ -61,7 +61,7 @@ def _schools(page: Sketch, leaf: LeafSolution, butts: Butts) -> None:
     for at, (school, tops) in enumerate(butts.schools.items()):
         places = ", ".join(page.show.length(top, sign=False) for top in tops) or "no room"
         text = f"{school} it would be {places}"
-        page.label((x, y - 5 * step * at), text, Lettering(Layer.PENCIL, 0.95), anchor=Anchor.LEFT)
+        page.write((x, y - 5 * step * at), text, Lettering(Layer.PENCIL, 0.95))
 
 
 def _knuckles(sketch: Sketch, leaf: LeafSolution, butts: Butts) -> None:
@@ -123,9 +123,9 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, x: float
         return Rect(min(a, c), b, max(a, c), d)
 
     tint = stuff(build.parts[0].species).tint
-    page.label((x, build.height), "Plan through a butt, shut", BOLD, anchor=Anchor.LEFT)
+    page.write((x, build.height), "Plan through a butt, shut", BOLD)
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
-    page.label((x, build.height - 4 * step), hand, PENCIL, anchor=Anchor.LEFT)
+    page.write((x, build.height - 4 * step), hand, PENCIL)
     page.rect(rect(0, 0, stile, t), Layer.END_GRAIN, ref="part:hinge stile", grain=Grain.END, tint=tint)
     page.rect(rect(-gap - lining, 0, -gap, t + 12), Layer.LINING)
     page.label(at(-gap - lining / 2, t + 6), "lining", Lettering(Layer.PENCIL, 0.95))
@@ -175,10 +175,6 @@ def _plan_dimensions(
         ("goes to the lining", Layer.PENCIL),
     )
     for row, (text, layer) in enumerate(lines):
-        page.label(
-            (x, y - 4.4 * step * row),
-            text,
-            Lettering(layer, bold=not row),
-            anchor=Anchor.LEFT,
-            ref="" if row else "figure:butt_depth",
+        page.write(
+            (x, y - 4.4 * step * row), text, Lettering(layer, bold=not row), ref="" if row else "figure:butt_depth"
         )

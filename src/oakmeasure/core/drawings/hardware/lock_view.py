@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Layer, Lettering, Onto, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Drawing, Layer, Lettering, Onto, Sketch
 from oakmeasure.core.drawings.edge_view import edge_on, section
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, roomy_step, sketch_for, surround
@@ -72,14 +72,14 @@ def _heights(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring])
 def _plan(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], x: float) -> None:
     """Level section through the lock, else the latch, else the pull, enlarged, the opening face below."""
     step = page.step
-    page.label((x, build.height), "Plan through it, shut", BOLD, anchor=Anchor.LEFT)
+    page.write((x, build.height), "Plan through it, shut", BOLD)
     hand = f"opening face below, {leaf.leaf.hand_in_words}"
-    page.label((x, build.height - 4 * step), hand, PENCIL, anchor=Anchor.LEFT)
+    page.write((x, build.height - 4 * step), hand, PENCIL)
     centre = next(
         (leaf.figures[name] for name in ("lock_down", "latch_down", "pull_down") if name in leaf.figures), None
     )
     if centre is None or not cuts:
-        page.label((x, build.height - 10 * step), "none yet: choose at the left", PENCIL, anchor=Anchor.LEFT)
+        page.write((x, build.height - 10 * step), "none yet: choose at the left", PENCIL)
         return
     y, w, t = build.height - centre.value, build.width, build.thickness
     big = 46 * step / (IN_PLAN + BESIDE)
@@ -127,4 +127,4 @@ def _sizes(page: Sketch, leaf: LeafSolution, cuts: list[Boring], at: Onto, y: fl
     ]
     for row, (text, each) in enumerate(zip(texts, cuts, strict=True)):
         text += ", slow leaf" if each.is_slow else ""
-        page.label((x, low - (11 + 4.4 * row) * step), text, anchor=Anchor.LEFT, ref=each.ref)
+        page.write((x, low - (11 + 4.4 * row) * step), text, ref=each.ref)

@@ -47,11 +47,11 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float
     step = page.step
     f, slides = leaf.figures, leaf.leaf.hanging.slides
     title = "Section through a track screw" if slides else "Section through a hinge's long screw"
-    page.label((x, top), title, BOLD, anchor=Anchor.LEFT)
+    page.write((x, top), title, BOLD)
     if "stack_passes" not in f:
-        page.label((x, top - 4.2 * step), "nothing of this leaf is screwed to a wall", PENCIL, anchor=Anchor.LEFT)
+        page.write((x, top - 4.2 * step), "nothing of this leaf is screwed to a wall", PENCIL)
         return top - 10 * step
-    page.label((x, top - 4.2 * step), "from the room to the wall's inside", PENCIL, anchor=Anchor.LEFT)
+    page.write((x, top - 4.2 * step), "from the room to the wall's inside", PENCIL)
     shown = [
         (f[figure_name(name)].value, name, word, layer)
         for name, word, layer in LAYERS
@@ -70,12 +70,8 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float
         low = y0 - (3 + 4.4 * row) * step
         middle = (rect.x0 + rect.x1) / 2
         page.line([(middle, y0), (middle, low)], Layer.FAINT)
-        page.label(
-            (middle + step, low),
-            f"{word} {page.show.length(thick)}",
-            Lettering(on_paper=True),
-            anchor=Anchor.LEFT,
-            ref=f"figure:{name}",
+        page.write(
+            (middle + step, low), f"{word} {page.show.length(thick)}", Lettering(on_paper=True), ref=f"figure:{name}"
         )
         at += thick
     _inside(page, leaf, Rect(x + at * big, y0, x + whole * big, y1))
@@ -85,11 +81,10 @@ def stack_drawn(page: Sketch, leaf: LeafSolution, x: float, top: float) -> float
     if screw is not None:
         _screw(page, leaf, x, big, (y0 + y1) / 2)
     else:
-        page.label(
+        page.write(
             (x, below - 4.4 * step),
             "no screw both bites and stays short",
             Lettering(Layer.DOUBT, bold=True),
-            anchor=Anchor.LEFT,
             ref="figure:stack_least",
         )
     return below - 9 * step

@@ -11,7 +11,7 @@ from oakmeasure.core.document.job import Hand, Hanging
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings import layers
-from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Lettering, Sketch, handle
+from oakmeasure.core.drawings.drawing import Drawing, Grain, Layer, Lettering, Sketch, handle
 from oakmeasure.core.drawings.layers import LINING_SHOWN, grain_along, side_gaps
 from oakmeasure.core.drawings.leaf.leaf_rods import height_rod, width_rod
 from oakmeasure.core.drawings.refs import part_ref
@@ -404,5 +404,5 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     ]
     for text, bold, layer in lines:
         if text:
-            sketch.label((x, y), text, Lettering(layer, 1.1 if bold else 1.0, bold=bold), anchor=Anchor.LEFT)
+            sketch.write((x, y), text, Lettering(layer, 1.1 if bold else 1.0, bold=bold))
         y -= 3.6 * step

@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
-from oakmeasure.core.drawings.drawing import BOLD, OAK, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Sketch
+from oakmeasure.core.drawings.drawing import BOLD, OAK, PENCIL, Drawing, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.leaf.part import Build, Rect
@@ -118,12 +118,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -
     sketch.label((BAR_X + BAR_WIDE / 2, -16), f"{plan.glue.open_minutes:.1f} min open", Lettering(size=0.95, bold=True))
     at = 0.0
     where = ", ".join(("", f"stage {stage.number} of {len(task.stages)}")) if len(task.stages) > 1 else ""
-    sketch.label(
-        (WORDS_X, TALL + 14),
-        f"{task.task.name.capitalize()}{where}",
-        Lettering(size=1.25, bold=True),
-        anchor=Anchor.LEFT,
-    )
+    sketch.write((WORDS_X, TALL + 14), f"{task.task.name.capitalize()}{where}", Lettering(size=1.25, bold=True))
     y = TALL - 24
     for n, (closing, start) in enumerate(zip(stage.closings, stage.start, strict=True), start=1):
         end = start + closing.minutes / plan.people
@@ -135,7 +130,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -
         at = end
         if n <= 9:
             for m, line in enumerate(broken(show, closing.words, WRAP, f"{n}  {start:.1f} min  ")[:3]):
-                sketch.label((WORDS_X + (0 if m == 0 else 18), y), line, Lettering(size=0.95), anchor=Anchor.LEFT)
+                sketch.write((WORDS_X + (0 if m == 0 else 18), y), line, Lettering(size=0.95))
                 y -= LINE
     clamps = stage.minutes - SQUARE_MINUTES
     sketch.rect(Rect(BAR_X, TALL - clamps * k, BAR_X + BAR_WIDE, TALL - at * k), Layer.METAL)
@@ -156,10 +151,7 @@ def _minutes(sketch: Sketch, plan: GluePlan, task: TaskPlan, stage: GlueStage) -
         for m, line in enumerate(broken(show, words, WRAP)):
             if y < 0:
                 return
-            sketch.label(
-                (WORDS_X + (0 if m == 0 else 18), y),
-                line,
-                Lettering(Layer.PENCIL if n > 3 else Layer.OUTLINE, 0.95),
-                anchor=Anchor.LEFT,
+            sketch.write(
+                (WORDS_X + (0 if m == 0 else 18), y), line, Lettering(Layer.PENCIL if n > 3 else Layer.OUTLINE, 0.95)
             )
             y -= LINE

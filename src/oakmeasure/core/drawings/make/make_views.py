@@ -43,32 +43,24 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
             continue
         _leaf(sketch, solved, solved.build, set(each.op.parts), Rect(x0, y0, x0 + 96.0, y0 + THUMB_HIGH))
         done = {Progress.DONE: "✓ ", Progress.RUNNING: "▸ "}.get(each.progress, "")
-        sketch.label(
+        sketch.write(
             (x0, y0 - 26),
             f"{done}{each.leaf}",
             Lettering(size=0.9, bold=True),
-            anchor=Anchor.LEFT,
             ref=f"leaf:{each.leaf_id}",
             room=Room(CELL_WIDE - 14, shorter=tuple(show.speech.keep(f"{done}{each.leaf[:n]}…") for n in (22, 17, 12))),
         )
         for m, setting in enumerate(each.op.settings[:6]):
-            sketch.label(
+            sketch.write(
                 (x0 + 104, y0 + THUMB_HIGH - 12 - 23 * m),
                 setting.in_words(show),
                 Lettering(Layer.LEAF, 0.9),
-                anchor=Anchor.LEFT,
                 room=Room(CELL_WIDE - 114, shorter=(setting.in_words(show)[-16:],)),
             )
         if not each.op.settings:
-            sketch.label(
-                (x0 + 104, y0 + THUMB_HIGH - 12), counted(len(each.op.parts), "part"), PENCIL, anchor=Anchor.LEFT
-            )
+            sketch.write((x0 + 104, y0 + THUMB_HIGH - 12), counted(len(each.op.parts), "part"), PENCIL)
     if len(batch.leaves) > MOST:
-        sketch.label(
-            (0, -(MOST // columns - 1) * CELL_HIGH - 46),
-            f"and {len(batch.leaves) - MOST} more, at the left",
-            anchor=Anchor.LEFT,
-        )
+        sketch.write((0, -(MOST // columns - 1) * CELL_HIGH - 46), f"and {len(batch.leaves) - MOST} more, at the left")
     return sketch.drawing(margin=16)
 
 
@@ -107,11 +99,10 @@ def _label(sketch: Sketch, label: PieceLabel, r: Rect) -> None:
     sketch.rect(r, Layer.SPACE, ref=f"part:{label.name}")
     sketch.box(r, Layer.PENCIL)
     y = r.y1 - 20
-    sketch.label(
+    sketch.write(
         (r.x0 + 12, y),
         f"{label.number}  {label.name}".strip(),
         Lettering(size=1.05, bold=True),
-        anchor=Anchor.LEFT,
         room=Room(LABEL_WIDE - 44, shorter=cut_off(show, label.name, 20, 15, head=f"{label.number}  ")),
     )
     tip = (r.x1 - 22, r.y1 - 10)
@@ -130,11 +121,10 @@ def _label(sketch: Sketch, label: PieceLabel, r: Rect) -> None:
     ]
     y -= 28
     for n, words in enumerate(each for each in rest if each):
-        sketch.label(
+        sketch.write(
             (r.x0 + 12, y),
             words,
             Lettering(Layer.OUTLINE if n < 2 else Layer.PENCIL, 0.92),
-            anchor=Anchor.LEFT,
             room=Room(LABEL_WIDE - 24 - (70 if y < r.y0 + 60 else 0), shorter=cut_off(show, words, 26)),
         )
         y -= LABEL_LINE
@@ -165,12 +155,12 @@ def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: 
     _leaf(sketch, leaf, build, {part} if part else set(), Rect(0, 0, 270, 600))
     if judged is None:
         for at, words in enumerate(("Say at the left what went wrong,", "on which part, and by how much.")):
-            sketch.label((330, 560 - 20 * at), words, anchor=Anchor.LEFT)
+            sketch.write((330, 560 - 20 * at), words)
         return sketch.drawing(margin=16)
     y = 588.0
-    sketch.label((330, y), f"{words}: {judged.sound}", Lettering(size=1.3, bold=True), anchor=Anchor.LEFT)
+    sketch.write((330, y), f"{words}: {judged.sound}", Lettering(size=1.3, bold=True))
     y -= 30
-    sketch.label((330, y), judged.words, anchor=Anchor.LEFT, room=Room(670, shorter=cut_off(show, judged.words, 60)))
+    sketch.write((330, y), judged.words, room=Room(670, shorter=cut_off(show, judged.words, 60)))
     y -= 18
     for repair in judged.repairs:
         lines = [f"{repair.words}; {repair.why}" if repair.fits else f"not here: {repair.why}"]
@@ -183,15 +173,14 @@ def mishap_view(leaf: LeafSolution, part: str, judged: Judgement | None, words: 
         y -= 30
         time = f"{repair.hours:.1f} h" + (f" + {repair.wait_hours:.0f} h" if repair.wait_hours else "")
         best = repair is judged.best
-        sketch.label(
+        sketch.write(
             (330, y),
             repair.name,
             Lettering(Layer.OUTLINE if repair.fits else Layer.FAINT, 1.05, bold=best),
-            anchor=Anchor.LEFT,
             ref=f"repair:{repair.key}",
         )
         sketch.label((1000, y), time if repair.fits else "", Lettering(Layer.LEAF), anchor=Anchor.RIGHT)
         for line in wrapped:
             y -= 22
-            sketch.label((346, y), line, Lettering(Layer.PENCIL, 0.92), anchor=Anchor.LEFT)
+            sketch.write((346, y), line, Lettering(Layer.PENCIL, 0.92))
     return sketch.drawing(margin=16)

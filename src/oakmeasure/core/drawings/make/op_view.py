@@ -89,9 +89,7 @@ def _settings(sketch: Sketch, op: Operation) -> None:
         return
     lines = _lines(words)
     for n, line in enumerate(lines):
-        sketch.label(
-            (0, 590 + 44 * (len(lines) - 1 - n)), line, Lettering(Layer.LEAF, 1.2, bold=True), anchor=Anchor.LEFT
-        )
+        sketch.write((0, 590 + 44 * (len(lines) - 1 - n)), line, Lettering(Layer.LEAF, 1.2, bold=True))
 
 
 def _lines(words: Sequence[str]) -> list[str]:
@@ -151,7 +149,7 @@ def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) ->
         if n < 5:
             middle = (cut.from_top + cut.to) / 2 if cut.kind is BoringKind.PLATE else cut.from_top
             sketch.label((LEFT + middle * k, rect.y1 + 14), sketch.show.length(middle), Lettering(size=0.95))
-    sketch.label((LEFT, rect.y1 + 44), "upper end", Lettering(Layer.LEAF, bold=True), anchor=Anchor.LEFT)
+    sketch.write((LEFT, rect.y1 + 44), "upper end", Lettering(Layer.LEAF, bold=True))
     sketch.label((WIDE / 2, rect.y0 - 22), f"{member}: {cuts[0].datum}", PENCIL)
 
 
@@ -356,11 +354,6 @@ def _words(sketch: Sketch, op: Operation, x: float, characters: int) -> None:
         if not words:
             continue
         for n, line in enumerate(broken(show, words, characters, show.speech.say(head))):
-            sketch.label(
-                (x, y),
-                line,
-                Lettering(layer, 0.95, bold=bool(head) and not n and layer is Layer.DOUBT),
-                anchor=Anchor.LEFT,
-            )
+            sketch.write((x, y), line, Lettering(layer, 0.95, bold=bool(head) and not n and layer is Layer.DOUBT))
             y -= LINE
         y -= LINE * 0.28

@@ -123,11 +123,10 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
         if n % every == 0 and n < days:
             room = x(first + timedelta(days=n + every)) - x(day) - 8
             shorter = (sketch.show.speech.keep(f"{day.day} {day:%b}"), str(day.day))
-            sketch.label(
+            sketch.write(
                 (x(day) + 2, high + 12),
                 day_words(day.date()),
                 Lettering(Layer.PENCIL, 0.8),
-                anchor=Anchor.LEFT,
                 room=Room(room, shorter=shorter),
             )
 
@@ -174,28 +173,23 @@ def finish_view(schedule: Schedule, days: Sequence[Day], show: Show) -> Drawing:
         sketch.box(wait, Layer.FAINT)
         sketch.rect(rect, Layer.WOOD, tint=OAK)
         sketch.box(rect, Layer.OUTLINE)
-        sketch.label((rect.x0, y - 27), f"{work.start:%a %H:%M}", Lettering(Layer.PENCIL, 0.85), anchor=Anchor.LEFT)
-        sketch.label(
-            (max(wait.x1 + 8, rect.x1 + 40), y),
-            f"dries {coat.wait_hours:.0f} h",
-            Lettering(Layer.PENCIL, 0.85),
-            anchor=Anchor.LEFT,
+        sketch.write((rect.x0, y - 27), f"{work.start:%a %H:%M}", Lettering(Layer.PENCIL, 0.85))
+        sketch.write(
+            (max(wait.x1 + 8, rect.x1 + 40), y), f"dries {coat.wait_hours:.0f} h", Lettering(Layer.PENCIL, 0.85)
         )
     area = f"faces {schedule.faces:.2f}, edges {schedule.edges:.2f}, ends {schedule.ends:.2f} m², the ends twice"
     area = f"{area}: {schedule.grams:.0f} g in all"
-    sketch.label((0, -78), f"{schedule.finish.capitalize()}: {area}", anchor=Anchor.LEFT)
-    sketch.label(
+    sketch.write((0, -78), f"{schedule.finish.capitalize()}: {area}")
+    sketch.write(
         (0, -112),
         f"Turned over after {schedule.handle_hours:.0f} h; hard after {schedule.cure_days:.0f} days. Both faces alike, "
         "or it bows.",
         PENCIL,
-        anchor=Anchor.LEFT,
     )
     if schedule.rags:
-        sketch.label(
+        sketch.write(
             (0, -146),
             "Oily rags burn by themselves: dry them flat outdoors, one deep.",
             Lettering(Layer.DOUBT, bold=True),
-            anchor=Anchor.LEFT,
         )
     return sketch.drawing(margin=18)

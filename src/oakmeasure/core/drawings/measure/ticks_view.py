@@ -67,7 +67,7 @@ def _board(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
         edge = 25.0
         board = Rect(min(xs) - edge, min(ys) - edge, max(xs) + edge, max(ys) + edge)
         sketch.rect(board, Layer.LINING, grain=Grain.UPRIGHT)
-        sketch.label((board.x0 + edge / 2, board.y1 - edge), "board", PENCIL, anchor=Anchor.LEFT)
+        sketch.write((board.x0 + edge / 2, board.y1 - edge), "board", PENCIL)
 
 
 def _ticks(sketch: Sketch, template: TickTemplate, fit: TemplateFit, shape: Crooked) -> None:
@@ -151,10 +151,6 @@ def _nick(sketch: Sketch, template: TickTemplate, fit: TemplateFit) -> None:
     step = sketch.step
     x, y = _on_opening(fit, (template.nick_x, template.nick_y))
     sketch.line([(x - 2 * step, y + step), (x, y), (x - 2 * step, y - step)], Layer.OUTLINE, ref="tick:nick")
-    sketch.label(
-        (x + step, y),
-        f"nick {sketch.show.length(y)} up",
-        Lettering(Layer.PENCIL, on_paper=True),
-        anchor=Anchor.LEFT,
-        ref="figure:nick_up",
+    sketch.write(
+        (x + step, y), f"nick {sketch.show.length(y)} up", Lettering(Layer.PENCIL, on_paper=True), ref="figure:nick_up"
     )

@@ -43,7 +43,7 @@ def cup_reach(d: Draft) -> None:
     d.sketch.line([(x0 + edge + 6, -4), (x0 + edge + 6, 9), (side, 9), (side, 37)], Layer.LEAF)
     d.across(x0, side, -thick - 12, "overlay")
     d.across(x0, x0 + edge, -thick - 24, "boring")
-    d.sketch.label((side + 6, 52), f"reach {d.show.length(reach)}", BOLD, anchor=Anchor.LEFT)
+    d.sketch.write((side + 6, 52), f"reach {d.show.length(reach)}", BOLD)
     d.note(side + 36, 82, "in plan: cabinet side above, leaf below")
 
 
@@ -84,7 +84,7 @@ def hinge_pull(d: Draft) -> None:
         d.sketch.line([(0.06 * w, y), (arrow + 0.06 * w, y)], Layer.DOUBT)
         back = tip - way * 0.05 * w
         d.sketch.line([(back, y + 0.02 * h), (tip, y), (back, y - 0.02 * h)], Layer.DOUBT)
-        d.sketch.label((arrow + 0.1 * w, y), words, Lettering(bold=way > 0, on_paper=True), anchor=Anchor.LEFT)
+        d.sketch.write((arrow + 0.1 * w, y), words, Lettering(bold=way > 0, on_paper=True))
     d.sketch.line([(w / 2, h / 2), (w / 2, 0.36 * h)], Layer.DOUBT)
     d.sketch.label((w / 2, h / 2 + 0.03 * h), d.text("mass"), Lettering(on_paper=True))
     d.up(foot, foot + apart, -0.16 * w, "hinge_spacing")
@@ -156,7 +156,7 @@ def screw_hold(d: Draft) -> None:
     d.sketch.line([*body, body[0]], Layer.LEAF)
     d.up(0, thread, 1.35 * thread, "thread")
     d.sketch.line([(0, -plate), (0, -plate - 0.7 * thread)], Layer.DOUBT)
-    d.sketch.label((0.1 * thread, -plate - 0.5 * thread), d.text("withdrawal"), BOLD, anchor=Anchor.LEFT)
+    d.sketch.write((0.1 * thread, -plate - 0.5 * thread), d.text("withdrawal"), BOLD)
 
 
 VIEWS = {

@@ -22,7 +22,7 @@ def movement(d: Draft) -> None:
     d.wood(Rect(0, 0, w, h), Grain.END)
     d.sketch.box(Rect(0, 0, w + seen, h), Layer.DOUBT)
     d.across(0, w, -0.25 * h, "width")
-    d.sketch.label((w + max(seen, 0) + 0.03 * w, 0.5 * h), d.text("change"), BOLD, anchor=Anchor.LEFT)
+    d.sketch.write((w + max(seen, 0) + 0.03 * w, 0.5 * h), d.text("change"), BOLD)
     d.note(w / 2, 1.3 * h, "the change is drawn larger than it is")
 
 
@@ -83,7 +83,7 @@ def veneers(d: Draft) -> None:
         d.wood(Rect(0, y, wide, y + veneer), Grain.LEVEL)
     d.sketch.box(Rect(0, 0, wide, stock), Layer.OUTLINE)
     d.up(0, stock, -0.1 * wide, "board_thickness")
-    d.sketch.label((wide * 1.05, stock / 2), f"{count} leaves", BOLD, anchor=Anchor.LEFT)
+    d.sketch.write((wide * 1.05, stock / 2), f"{count} leaves", BOLD)
     d.note(wide / 2, -0.25 * stock, "the board on edge, its end; kerfs and what is left hatched")
 
 

@@ -36,7 +36,7 @@ def cutting_view(leaf: LeafSolution, show: Show) -> Drawing:
         if not group.plan.boards:
             continue
         y -= 3.4 * step
-        sketch.label((0, y), _heading(group, show), BOLD, anchor=Anchor.LEFT)
+        sketch.write((0, y), _heading(group, show), BOLD)
         y -= 2.7 * step
         for cut in group.plan.boards:
             number += 1
@@ -78,11 +78,10 @@ def _board(sketch: Sketch, cut: CutBoard, group: ThicknessGroup, number: int, y:
     for at, width in cut.strips[:-1]:
         sketch.line([(0, y + at + width), (cut.stock.length, y + at + width)], Layer.HIDDEN)
     sketch.label((-1.5 * step, y + cut.stock.width / 2), str(number), BOLD, anchor=Anchor.RIGHT)
-    sketch.label(
+    sketch.write(
         (cut.stock.length + 1.2 * step, y + cut.stock.width / 2),
         show.size(cut.stock.length, cut.stock.width),
         Lettering(Layer.PENCIL, 0.9),
-        anchor=Anchor.LEFT,
     )
 
 

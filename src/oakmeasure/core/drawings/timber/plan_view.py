@@ -152,11 +152,10 @@ def _stock(sketch: Sketch, sheet: _PlanSheet, stock: CutStock, at: tuple[float, 
     sketch.box(whole, Layer.LEAF if sheet.chosen == ref else Layer.OUTLINE, ref=ref)
     name = stock.source.name if stock.source.is_owned else "buy"
     sketch.label((x - step, y + height / 2), name, Lettering(size=0.95, bold=True), anchor=Anchor.RIGHT, ref=ref)
-    sketch.label(
+    sketch.write(
         (x + item.length + step, y + height / 2),
         show.size(item.length, item.width),
         Lettering(Layer.PENCIL, 0.85),
-        anchor=Anchor.LEFT,
         ref=ref,
     )
 

@@ -33,7 +33,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
     if price.bought:
         y = _stack(sketch, y, "Nearest bought leaf", price.bought, most)
     if ways:
-        sketch.label((-8, y), "The solid parts, three ways", BOLD, anchor=Anchor.LEFT)
+        sketch.write((-8, y), "The solid parts, three ways", BOLD)
         y -= AIR
         best = min(each.total for each in ways)
         for each in ways:
@@ -45,7 +45,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
                 (-8, y + BAR / 2), each.words, Lettering(size=0.9, bold=each.total <= best), anchor=Anchor.RIGHT
             )
             end = LONG * each.total / most + 8
-            sketch.label((end, y + BAR / 2), f"{each.total:.0f}", BOLD, anchor=Anchor.LEFT)
+            sketch.write((end, y + BAR / 2), f"{each.total:.0f}", BOLD)
     sketch.label((-NAMES, 0.0), "")  # room for the words before the bars
     return sketch.drawing(margin=BAR)
 
@@ -53,7 +53,7 @@ def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:
 def _stack(sketch: Sketch, y: float, title: str, lines: Sequence[PriceLine], most: float) -> float:
     """Draw the lines of a price one under the other, each where the last one ended; return where the next begins."""
     total = sum(each.value for each in lines)
-    sketch.label((-8, y), f"{title}: {total:.0f} with margin", BOLD, anchor=Anchor.LEFT)
+    sketch.write((-8, y), f"{title}: {total:.0f} with margin", BOLD)
     start, y = 0.0, y - AIR
     for each in lines:
         y -= BAR + AIR
@@ -62,7 +62,7 @@ def _stack(sketch: Sketch, y: float, title: str, lines: Sequence[PriceLine], mos
         sketch.label((-8, y + BAR / 2), each.words, Lettering(size=0.9), anchor=Anchor.RIGHT)
         hours = f"   {each.hours:.1f} h" if each.hours else ""
         end = LONG * (start + each.value) / most
-        sketch.label((end + 8, y + BAR / 2), f"{each.value:.0f}{hours}", Lettering(size=0.9), anchor=Anchor.LEFT)
+        sketch.write((end + 8, y + BAR / 2), f"{each.value:.0f}{hours}", Lettering(size=0.9))
         start += each.value
     return y - 2 * AIR
 

@@ -44,7 +44,7 @@ def rack_view(job: Job, show: Show, *, board: int, mark: int = -1) -> Drawing:
     for face in (Face.BEST, Face.OTHER):
         y -= item.width
         rect = face_of(sketch, item, y, tint, face=face, ref=f"handle:new {face}")
-        sketch.label((0.0, rect.y1 + 2.2 * step), _face_words(face), Lettering(Layer.PENCIL, 0.9), anchor=Anchor.LEFT)
+        sketch.write((0.0, rect.y1 + 2.2 * step), _face_words(face), Lettering(Layer.PENCIL, 0.9))
         if face is Face.BEST:
             sketch.label(
                 (item.length, rect.y1 + 2.2 * step), _about(item, show), Lettering(size=0.9), anchor=Anchor.RIGHT
@@ -96,7 +96,7 @@ def _all(sketch: Sketch, job: Job, places: list[int], board: int, width: float, 
     sheets = [each for each in job.sheets if each.quantity is not None]
     scale = width / (ACROSS * longest * 1.3)
     column, room = width / ACROSS, width / 40
-    sketch.label((0.0, y), "On the rack", BOLD, anchor=Anchor.LEFT)
+    sketch.write((0.0, y), "On the rack", BOLD)
     tops = [y - 1.4 * room] * ACROSS
     for at in places:
         item = job.boards[at]

@@ -71,7 +71,7 @@ def _draw(sketch: Sketch, year: tuple[Moment, ...], curve: _Curve, top: float) -
     def at(amount: float) -> float:
         return foot + TALL * (amount - low) / (high - low)
 
-    sketch.label((0.0, top + 32), curve.words, BOLD, anchor=Anchor.LEFT)
+    sketch.write((0.0, top + 32), curve.words, BOLD)
     for month in range(13):
         sketch.line([(month * WIDE / 12, foot), (month * WIDE / 12, top)], Layer.FAINT)
     sketch.line([(0.0, foot), (WIDE, foot)], Layer.PENCIL)

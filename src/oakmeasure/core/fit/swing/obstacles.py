@@ -143,8 +143,8 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
         "hinge_angle",
         "the hinges open to",
         hinge.opens,
-        Unit.DEG,
-        origin=chosen(edit="hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
+        chosen("hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
+        unit=Unit.DEG,
     )
     outs = [ctx.figures[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
     opens = f.derived(
@@ -166,7 +166,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             grounds=Grounds("opens_to", "figure:opens_to"),
         )
         return
-    wish = f.given("must_open", "must open to", choice.must_open, Unit.DEG, origin=chosen(edit="cabinet.must_open"))
+    wish = f.given("must_open", "must open to", choice.must_open, chosen("cabinet.must_open"), unit=Unit.DEG)
     if opens.value >= wish.value - 1e-9:
         ctx.fine(
             "opens",

@@ -131,7 +131,7 @@ def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Fi
             ("from_top", "seven_inches", "leaf's top to the near end of the top butt, 7 in", SEVEN_INCHES),
             ("from_bottom", "eleven_inches", "leaf's foot to the near end of the bottom butt, 11 in", ELEVEN_INCHES),
         ):
-            end[at] = ctx.figures.given(figure_name(name), words, size, origin=chosen(source="common practice"))
+            end[at] = ctx.figures.given(figure_name(name), words, size, chosen(source="common practice"))
     return end
 
 
@@ -224,10 +224,7 @@ def _place(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dic
     source = f"school: {school}"
     if by_hand:
         top = given(
-            figure_name(name),
-            label,
-            top_value,
-            origin=chosen(edit=f"hardware.tops.{at}", source="set by hand for this leaf"),
+            figure_name(name), label, top_value, chosen(f"hardware.tops.{at}", source="set by hand for this leaf")
         )
     elif at == 0:
         top = total(figure_name(name), label, plus(end["from_top"]), source=source)

@@ -106,9 +106,7 @@ def inputs(ctx: Context) -> None:
     if choice.unknown is not CupUnknown.CRANK:
         usual = USUAL_CRANK.get(leaf.hanging, 0.0)
         value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
-        ctx.figures.given(
-            "cup_crank", "crank of the arm", value, origin=chosen(edit="hardware.cup.crank", source=source)
-        )
+        ctx.figures.given("cup_crank", "crank of the arm", value, chosen("hardware.cup.crank", source=source))
     if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
         ctx.figures.total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay"))
 
@@ -159,13 +157,13 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     """
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     over = f["cup_overlay"]
-    radius = f.given("cup_radius", "half of the cup", CUP / 2, origin=CHOSEN)
+    radius = f.given("cup_radius", "half of the cup", CUP / 2, CHOSEN)
     centre = f.total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius))
     off = f.given(
         "cup_pattern",
         "screw line beyond the cup's middle",
         choice.hinge.pattern_off,
-        origin=chosen(source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"),
+        chosen(source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"),
     )
     f.total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
@@ -262,7 +260,7 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
     )
     side = ctx.leaf.cabinet.side
     if ctx.leaf.hanging is Hanging.OVERLAY:
-        wall = f.given("side", "side of the cabinet, thickness", side, origin=chosen(edit="cabinet.side"))
+        wall = f.given("side", "side of the cabinet, thickness", side, chosen("cabinet.side"))
         f.total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"]))
         f.total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed))
     return needed

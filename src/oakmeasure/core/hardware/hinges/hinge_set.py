@@ -35,7 +35,7 @@ def judge_packet(ctx: Context) -> None:
             figure_name(f"packet_{at}"),
             f"hinge {letter}, thickness when shut",
             each.closed,
-            origin=Origin(edit=f"hardware.packet.{at - 1}.closed"),
+            Origin(edit=f"hardware.packet.{at - 1}.closed"),
         )
         f.derived(
             figure_name(f"packet_{at}_depth"),
@@ -47,8 +47,8 @@ def judge_packet(ctx: Context) -> None:
         )
     thick = [each.closed for each in packet]
     length, width = max(each.length for each in packet), max(each.width for each in packet)
-    f.given("packet_length", "longest of the packet", length, origin=chosen(source="as measured"))
-    f.given("packet_width", "widest of the packet", width, origin=chosen(source="as measured"))
+    f.given("packet_length", "longest of the packet", length, chosen(source="as measured"))
+    f.given("packet_width", "widest of the packet", width, chosen(source="as measured"))
     spread = f.derived(
         "packet_spread",
         "spread of their thickness",

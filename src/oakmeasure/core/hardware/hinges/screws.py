@@ -97,8 +97,8 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
         "screw_count",
         "hinge screws in one leaf of a butt",
         choice.count,
-        Unit.COUNT,
-        origin=chosen(edit="hardware.screws.count"),
+        chosen("hardware.screws.count"),
+        unit=Unit.COUNT,
     )
     member = next(
         (
@@ -181,8 +181,8 @@ def _one_bears(ctx: Context, made_of: Species, diameter: Figure, length: Figure)
         "gravity_dry",
         f"gravity of {made_of.name}, dry over volume at 12 %",
         gravity,
-        Unit.RATIO,
-        origin=chosen(source="Wood Handbook, FPL-GTR-282, ch. 4"),
+        chosen(source="Wood Handbook, FPL-GTR-282, ch. 4"),
+        unit=Unit.RATIO,
     )
     thread = f.derived(
         "screw_thread",

@@ -39,16 +39,14 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         "lock_height",
         "lock above the floor",
         above or USUAL_HEIGHT,
-        origin=chosen(edit="build.lock_height" if above is not None else "", source="common practice"),
+        chosen("build.lock_height" if above is not None else "", source="common practice"),
     )
     up = f.get("middle_rail_centre") or f.total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
     down = f.total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up))
     f.total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"]))
-    back = f.get("lock_backset") or f.given(
-        "lock_backset", "backset", lock.backset, origin=chosen(edit="hardware.lock.backset")
-    )
+    back = f.get("lock_backset") or f.given("lock_backset", "backset", lock.backset, chosen("hardware.lock.backset"))
     deep = f.get("lock_case") or f.given(
-        "lock_case", "lock case, forend to back", lock.case_depth, origin=chosen(edit="hardware.lock.case_depth")
+        "lock_case", "lock case, forend to back", lock.case_depth, chosen("hardware.lock.case_depth")
     )
     _judge(ctx, lock, build)
     member = latch_member(build)
@@ -263,7 +261,7 @@ def _bar_holes(
     """Return the two holes of a bar; add its drilling template."""
     f, half, (x, y) = ctx.figures, pull.centres / 2, at
     holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
-    margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, origin=CHOSEN)
+    margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, CHOSEN)
     f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
     f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
     ctx.fine(

@@ -111,7 +111,7 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     if guide.kind is not GuideKind.FIN or f["guide_cheek"].value <= 0:
         return ()
     deep = f.get("guide_left") or f["guide_depth"]
-    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, origin=chosen(source="common practice"))
+    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, chosen(source="common practice"))
     held = f.total("guide_holds", "the fin stands into its groove, at the most", plus(deep), minus(over))
     fin = f.total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held))
     if held.value < HOLD:

@@ -132,7 +132,7 @@ def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Uni
             else (default, "taken until a set is chosen")
         )
     return ctx.figures.given(
-        figure_name(name), label, value, unit, origin=chosen(edit=f"hardware.hangers.{name}", source=source)
+        figure_name(name), label, value, chosen(f"hardware.hangers.{name}", source=source), unit=unit
     )
 
 
@@ -309,12 +309,12 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
         ),
         default=thick.value,
     )
-    over = f.given("bolt_through", "wood at the bolts", at_bolt, origin=chosen(source="what is there"))
+    over = f.given("bolt_through", "wood at the bolts", at_bolt, chosen(source="what is there"))
     length = f.given(
         "bolt_nut",
         "washer and nut beyond the wood",
         round(1.5 * size.value),
-        origin=chosen(source="one and a half diameters: common practice"),
+        chosen(source="one and a half diameters: common practice"),
     )
     f.total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length))
     wood = EDGE_WOOD * size.value
@@ -358,8 +358,8 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     what = "wheel" if kind is HangerKind.FLOOR else "hanger"
     source = track.name if track is not None else "taken until a set is chosen"
     thick = f["thickness"]
-    size = f.given("plate_wide", f"{what}'s recess, wide", wide, origin=chosen(source=source))
-    f.given("plate_deep", f"{what}'s recess, deep", deep, origin=chosen(source=source))
+    size = f.given("plate_wide", f"{what}'s recess, wide", wide, chosen(source=source))
+    f.given("plate_deep", f"{what}'s recess, deep", deep, chosen(source=source))
     cheek = f.total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
     if cheek.value < 5.0:
         ctx.report(

@@ -95,10 +95,7 @@ def _height(ctx: Context) -> None:
             else (USUAL_UP, "taken until a set is chosen")
         )
     up = f.given(
-        "hole_up",
-        "track's holes over the leaf's top",
-        value,
-        origin=chosen(edit="hardware.hangers.hole_up", source=source),
+        "hole_up", "track's holes over the leaf's top", value, chosen("hardware.hangers.hole_up", source=source)
     )
     terms = [plus(f["gap_floor"]), plus(f["leaf_height"]), plus(up)]
     if "hung_higher" in f:
@@ -182,12 +179,12 @@ def _studs(wall: WallChoices, length: float) -> tuple[float, ...]:
 
 def _figures(ctx: Context, now: Alignment, count: int) -> None:
     f = ctx.figures
-    f.given("stud_hits", "holes that meet a stud", now.hits, Unit.COUNT, origin=chosen(source=f"of {count}"))
+    f.given("stud_hits", "holes that meet a stud", now.hits, chosen(source=f"of {count}"), unit=Unit.COUNT)
     f.given(
         "stud_margin",
         "least wood from a hole's middle to its stud's edge",
         now.least,
-        origin=chosen(source="less than 0: beside it"),
+        chosen(source="less than 0: beside it"),
     )
 
 
@@ -196,7 +193,7 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if not wall.shift:
         return
     f = ctx.figures
-    shift = f.given("track_shift", "track shifted", abs(wall.shift), origin=chosen(edit="hardware.wall.shift"))
+    shift = f.given("track_shift", "track shifted", abs(wall.shift), chosen("hardware.wall.shift"))
     short = f.total("track_longer", "track longer, for the shift", plus(shift), minus(f["stop_room"]))
     if short.value > HAIR:
         f.total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short))

@@ -214,9 +214,7 @@ def _rise(ctx: Context, kind: HeadKind, span: Figure, adj: Adjustment[SurveyKind
             )
         if state is None:
             return ctx.figures.derived("head_arch_rise", label, rise, span, formula=how)
-        return ctx.figures.given(
-            "head_arch_rise", label, rise, origin=Origin(edit="head.rise", source=how, state=state)
-        )
+        return ctx.figures.given("head_arch_rise", label, rise, Origin(edit="head.rise", source=how, state=state))
     springing = ctx.figures.derived(
         "head_springing",
         "where the head springs, at the middle",

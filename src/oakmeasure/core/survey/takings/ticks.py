@@ -31,7 +31,7 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
     used = [each for each in template.ticks if not each.excluded]
     uses_stick = any(each.angle_deg is not None or each.x2 is not None for each in used)
     sigma = ctx.rule("sigma_tick", "uncertainty of a tick")
-    count = ctx.figures.given("ticks", "ticks used", len(used), Unit.COUNT, origin=Origin(source="on the board"))
+    count = ctx.figures.given("ticks", "ticks used", len(used), Origin(source="on the board"), unit=Unit.COUNT)
     try:
         fit = fit_template(template, sigma.value)
         if signed_area(fit.corners) <= 0:
