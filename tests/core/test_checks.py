@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
+
 from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.registry import KINDS
+from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import rule_set_names
 from oakmeasure.core.edits import job_edits
-from oakmeasure.core.figures.check import Level
+from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.solver import solve
 from samples import job
 
@@ -62,3 +66,18 @@ def test_every_check_has_words_a_stage_and_points_at_what_exists(made):
         assert check.sentence.endswith(".")
         assert not check.figure or check.figure in leaf.figures
         assert check.level is Level.OK or check.remedies
+
+
+def test_a_check_is_said_at_one_stage_whatever_leaf_it_is_said_of():
+    """The room that says it was handed its stage: a room called from another one must not say it at that one's."""
+    stages = defaultdict(set)
+    for kind in KINDS:
+        for hanging in Hanging:
+            made = job_edits.with_field(
+                job_edits.with_construction(job(), "leaf-1", kind), "leaf-1", "hanging", hanging
+            )
+            for check in solve(made).leaves[0].checks:
+                stages[check.code].add(check.stage)
+    assert {Stage.LEAF, Stage.TIMBER, Stage.HARDWARE, Stage.FIT, Stage.MAKE} < set().union(*stages.values())
+    assert not {code: found for code, found in stages.items() if len(found) > 1}
+    assert stages["leaf-swells"] | stages.get("leaf-moves", set()) == {Stage.TIMBER}  # said by what moves in the leaf

@@ -188,8 +188,8 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     making = make(design, job.rules, ctx.show)
     hung = adjust_leaf(design, ctx.show)
     if making is not None and design.build is not None:
-        judge_making(ctx, design.build, making)
-        judge_hanging(ctx, hung)
+        judge_making(ctx.at(Stage.MAKE), design.build, making)
+        judge_hanging(ctx.at(Stage.HANG), hung)
     return LeafSolution.of(design, checks=ctx.checks_so_far.sorted(), making=making, hung=hung)
 
 
@@ -210,13 +210,13 @@ def _design(job: Job, said: Leaf) -> tuple[Context, LeafDesign]:
     """Return the leaf's context, which goes on collecting what is to be said, and its design."""
     leaf = read_back(said, lambda: _set_out(job, said))
     ctx = Context(leaf, job.rules, Show(job.unit))
-    butt_inputs(ctx)
-    build_inputs(ctx)
-    cup_inputs(ctx)
-    wood = timber(ctx)
-    add_gaps(ctx)
-    opening = survey(ctx)
-    fitted = fit(ctx, opening)
+    butt_inputs(ctx.at(Stage.HARDWARE))
+    build_inputs(ctx.at(Stage.LEAF))
+    cup_inputs(ctx.at(Stage.HARDWARE))
+    wood = timber(ctx.at(Stage.TIMBER))
+    add_gaps(ctx.at(Stage.FIT))
+    opening = survey(ctx.at(Stage.MEASURE))
+    fitted = fit(ctx.at(Stage.FIT), opening)
     design = LeafDesign(
         said,
         ctx.figures,
@@ -228,30 +228,31 @@ def _design(job: Job, said: Leaf) -> tuple[Context, LeafDesign]:
     )
     if fitted.possible:
         design = _with_hardware(ctx, job, _set_out_and_planned(ctx, job, design), made=fitted)
-    judge_assumed(ctx)
+    judge_assumed(ctx, opening.next_reading)
     return ctx, design
 
 
 def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesign:
     """Return the design with its parts, their weights, how it swings or slides, and its wood."""
     leaf, opening, made, wood, turning = ctx.leaf, design.opening, design.fit, design.wood, None
+    at_fit, at_leaf, at_timber, at_gear = map(ctx.at, (Stage.FIT, Stage.LEAF, Stage.TIMBER, Stage.HARDWARE))
     if leaf.hanging.is_cabinet and not leaf.hanging.has_butts:
-        settle_cups(ctx)
+        settle_cups(at_gear)
     if leaf.hanging.has_butts or leaf.hanging.is_cabinet:
-        turning = swing(ctx, opening, made)
-    say_chance(ctx, opening, made)
-    buy_or_make(ctx, made.width, made.height)
-    build = as_made(ctx, still_made(build_leaf(ctx, made, wood), design.leaf))
-    build = cut_guide(ctx, build)
+        turning = swing(at_fit, opening, made)
+    say_chance(at_fit, opening, made)
+    buy_or_make(at_fit, made.width, made.height)
+    build = as_made(at_leaf, still_made(build_leaf(at_leaf, made, wood), design.leaf))
+    build = cut_guide(at_gear, build)
     # The leaf as made hangs where it hangs; what is trimmed later is off its edges.
-    fitted, build, trims = trim_late(ctx, made, build)
-    weights = as_weighed(ctx, weigh(ctx, build, wood))
-    effects(ctx, ctx.figures["thickness"], fitted.height)
+    fitted, build, trims = trim_late(at_leaf, made, build)
+    weights = as_weighed(at_timber, weigh(at_timber, build, wood))
+    effects(at_timber, ctx.figures["thickness"], fitted.height)
     if turning is not None:
-        swings_by_itself(ctx, turning, weights.mass)
-    place = place_of(ctx, opening, made, weights.mass.value) if leaf.hanging.slides else None
+        swings_by_itself(at_fit, turning, weights.mass)
+    place = place_of(at_fit, opening, made, weights.mass.value) if leaf.hanging.slides else None
     if place is not None:
-        judge_set(ctx, place)
+        judge_set(at_fit, place)
     lining = opening.lining.parts if opening.lining else ()
     return replace(
         design,
@@ -260,8 +261,8 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
         weights=weights,
         swing=turning,
         leaf_choices=trims,
-        fit_choices=side_by_side(ctx, made, place),
-        plan=plan_leaf(ctx, pieces_sawn(build.parts * fitted.leaves + lining), job.boards),
+        fit_choices=side_by_side(at_fit, made, place),
+        plan=plan_leaf(at_timber, pieces_sawn(build.parts * fitted.leaves + lining), job.boards),
     )
 
 
@@ -271,28 +272,29 @@ def _with_hardware(ctx: Context, job: Job, design: LeafDesign, *, made: Fit) -> 
     assert build is not None
     assert weights is not None
     assert design.plan is not None
+    at_gear = ctx.at(Stage.HARDWARE)
     butts = cups = gear = None
     if leaf.hanging.has_butts:
-        butts = hang_on_butts(ctx, hinge_edge(ctx, fitted), build, weights.mass)
+        butts = hang_on_butts(at_gear, hinge_edge(ctx, fitted), build, weights.mass)
     elif leaf.hanging.is_cabinet:
-        cups = hang_on_cups(ctx, fitted, build, weights.mass)
+        cups = hang_on_cups(at_gear, fitted, build, weights.mass)
     if leaf.hanging.slides:
-        gear = hang_on_hangers(ctx, fitted, build, weights.mass)
-    guided = bore_guide(ctx, build)
+        gear = hang_on_hangers(at_gear, fitted, build, weights.mass)
+    guided = bore_guide(at_gear, build)
     if gear is not None:
-        gear = fix_track(ctx, design.opening, made, gear)
-        judge_motion(ctx, gear)
-    extra = tuple(cut for bores in BORES for cut in bores(ctx, fitted, build))
+        gear = fix_track(at_gear, design.opening, made, gear)
+        judge_motion(at_gear, gear)
+    extra = tuple(cut for bores in BORES for cut in bores(at_gear, fitted, build))
     extra += guided + (gear.borings if gear is not None else ())
-    judge_stack(ctx)
+    judge_stack(at_gear)
     if butts is not None:
-        judge_packet(ctx)
-        set_out_template(ctx)
-        judge_screws(ctx, build, wood, weights.mass)
+        judge_packet(at_gear)
+        set_out_template(at_gear)
+        judge_screws(at_gear, build, wood, weights.mass)
     cuts = (*(butts.borings if butts else ()), *(cups.borings if cups else ()), *extra)
-    build, clashes = check_clashes(ctx, build, cuts, butts, cups)
-    judge_place(ctx, build.parts)
-    judge_shop(ctx, build)
+    build, clashes = check_clashes(at_gear, build, cuts, butts, cups)
+    judge_place(ctx.at(Stage.TIMBER), build.parts)
+    judge_shop(ctx.at(Stage.LEAF), build)
     cost_up(ctx, build, design.plan, job.boards, fitted.leaves)
     return replace(
         design,
@@ -302,7 +304,7 @@ def _with_hardware(ctx: Context, job: Job, design: LeafDesign, *, made: Fit) -> 
         gear=gear,
         other_borings=extra,
         clashes=clashes,
-        leaf_choices=(*leaf_ways(ctx, fitted, build, wood), *design.leaf_choices),
+        leaf_choices=(*leaf_ways(ctx.at(Stage.LEAF), fitted, build, wood), *design.leaf_choices),
     )
 
 

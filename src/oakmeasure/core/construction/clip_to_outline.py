@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from oakmeasure.core.base.geometry import Point, area, kept, left_of
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -266,7 +266,6 @@ def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
         lower = ctx.figures[figure_name(name)].value - room + 20.0
         ctx.stop(
             "ledge-head",
-            Stage.LEAF,
             f"The {part.name} runs out of the head",
             f"At the low side the head is {ctx.fmt(-room)} below its upper edge.",
             Remedy(f"{ctx.fmt(lower)} from the top", field, lower)
@@ -282,7 +281,6 @@ def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
     what = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}" if len(head.points) == 2 else "arched"
     ctx.fine(
         "outline",
-        Stage.LEAF,
         f"The head is {what}",
         f"{cut} parts are cut to it; each has its own length in the list.",
         grounds=Grounds("leaf_height"),

@@ -15,7 +15,7 @@ from oakmeasure.core.construction.existing.narrowing import TENON_COVER
 from oakmeasure.core.construction.framed.lock import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.alternatives import Comparison, Option
@@ -79,7 +79,6 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
     if min(new_fit.width.value, new_fit.height.value) < 50:
         ctx.stop(
             "late-all",
-            Stage.LEAF,
             "Nothing would be left of the leaf",
             f"{ctx.fmt(new_fit.width)} × {ctx.fmt(new_fit.height)}.",
             Remedy("No trim", "late", LateTrim()),
@@ -347,7 +346,6 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
         ctx.report(
             code,
             Level.STOP if over else Level.WARNING,
-            Stage.LEAF,
             f"Too little is left of the {each.what}" if not over else f"The trim takes too much of the {each.what}",
             f"As made {ctx.fmt(each.before)}, trimmed {ctx.fmt(each.after)}, at the worst {ctx.fmt(each.worst)}; "
             f"{ctx.fmt(each.least)} must stay.",
@@ -358,7 +356,6 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
         least = min((each for each in rows if each.least), key=lambda each: each.worst - each.least, default=rows[0])
         ctx.fine(
             "late-fine",
-            Stage.LEAF,
             "The leaf bears its trim",
             f"At the worst {ctx.fmt(least.worst)} of the {least.what} is left; {ctx.fmt(least.least)} must stay.",
             grounds=Grounds(f"late_{least.edge}", least.where),

@@ -10,7 +10,7 @@ from dataclasses import replace
 
 from oakmeasure.core.base.prisms import Solid, apart_in_depth
 from oakmeasure.core.base.units import Unit, counted
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing
@@ -43,7 +43,6 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
         listed = ", ".join(dict.fromkeys(names))
         ctx.fine(
             "pins-refused",
-            Stage.LEAF,
             f"{counted(len(refused), what.removesuffix('s'))} left out",
             f"They would meet {listed}; {ctx.fmt(count)} are driven. Those left out are marked on the drawing.",
             Remedy("Clamp there until the glue has set"),

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
@@ -29,7 +29,6 @@ def judge_shop(ctx: Context, build: Build) -> None:
     if len(ctx.checks_so_far.items) == found and build.glue_ups:
         ctx.fine(
             "shop",
-            Stage.LEAF,
             "The shop can hold it",
             f"Bench, clamps, planer and saw; {counted(len(build.glue_ups), 'glue-up')}.",
             grounds=Grounds("rule_bench_length"),
@@ -42,7 +41,6 @@ def _bench(ctx: Context, build: Build) -> None:
     if longest > bench.value:
         ctx.warn(
             "shop-bench",
-            Stage.LEAF,
             "It is longer than the bench",
             f"{ctx.fmt(longest)} on {ctx.fmt(bench)}.",
             Remedy("Two bearers on the floor, set true with winding sticks"),
@@ -63,7 +61,6 @@ def _clamps(ctx: Context, build: Build) -> None:
     if widest.across > reach.value:
         ctx.warn(
             "shop-reach",
-            Stage.LEAF,
             "The clamps do not reach",
             f"{widest.name.capitalize()}: {ctx.fmt(widest.across)} across, clamps reach {ctx.fmt(reach)}.",
             Remedy("Two clamps end to end, or wedges between cleats on a board"),
@@ -72,7 +69,6 @@ def _clamps(ctx: Context, build: Build) -> None:
     if most.clamps > number.value:
         ctx.warn(
             "shop-clamps",
-            Stage.LEAF,
             "Not enough clamps at one time",
             f"{most.name.capitalize()} takes {most.clamps}, there are {number.value:.0f}.",
             Remedy("Bowed bearers reach two places with one clamp"),
@@ -88,7 +84,6 @@ def _planer(ctx: Context, build: Build) -> None:
         first = max(wide, key=lambda each: each.planed.width)
         ctx.warn(
             "shop-planer",
-            Stage.LEAF,
             "A part is wider than the planer",
             f"The {first.name} is {ctx.fmt(first.planed.width)}, the planer takes {ctx.fmt(planer)}.",
             Remedy("Plane it in halves before the last joint, or by hand across the grain"),
@@ -105,7 +100,6 @@ def _sander(ctx: Context, build: Build) -> None:
     if 0 < sander.value < build.width:
         ctx.warn(
             "shop-sander",
-            Stage.LEAF,
             "The leaf is wider than the sander",
             f"{ctx.fmt(build.width)}, it takes {ctx.fmt(sander)}.",
             Remedy("By hand, or in a shop with a wider one"),
@@ -120,7 +114,6 @@ def _saw(ctx: Context, build: Build) -> None:
     if wide:
         ctx.warn(
             "shop-saw",
-            Stage.LEAF,
             "A sheet part is wider than the saw takes",
             f"The {wide[0].name}: {ctx.show.size(wide[0].planed.length, wide[0].planed.width)}.",
             Remedy("A hand saw along a straightedge, or have it cut where it is sold"),

@@ -11,7 +11,7 @@ from oakmeasure.core.cutting.board_plan import BoardPiece, BoardPlan, BoardStock
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import CHOSEN
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -272,7 +272,6 @@ def _say_sheets(ctx: Context, sheets: tuple[ThicknessGroup, ...]) -> None:
         words = "fewer is not possible" if number <= bound else f"{bound:.0f} is the least that could be"
         ctx.fine(
             "sheets",
-            Stage.TIMBER,
             f"{counted(round(number), 'sheet')}; {words}",
             "Of each thickness whole sheets are counted.",
             grounds=Grounds("sheets"),
@@ -285,7 +284,6 @@ def _no_board(ctx: Context, homeless: list[Part], rack: tuple[Board, ...]) -> No
         thickest = max((board.thickness for board in _of(rack, part.species)), default=0.0)
         ctx.stop(
             f"no-board-{part.slug}",
-            Stage.TIMBER,
             f"No board is thick enough for the {part.name}",
             f"It needs {ctx.fmt(part.rough.thickness)} rough; the thickest on the rack is {ctx.fmt(thickest)}.",
             Remedy("Put thicker boards on the rack, or build thinner"),
@@ -303,7 +301,6 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
             said.add(piece.name)
             ctx.stop(
                 f"unplaced-{piece.name.replace(' ', '-').replace(',', '')}",
-                Stage.TIMBER,
                 f"No board is left for the {piece.name}",
                 f"It needs {ctx.show.size(piece.length, piece.width)} rough of {ctx.fmt(group.thickness)} board.",
                 Remedy("Longer, wider or more boards"),
@@ -315,7 +312,6 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
     if boards <= least:
         ctx.fine(
             "boards",
-            Stage.TIMBER,
             f"{counted(boards, 'board')}; fewer is not possible",
             f"{share} of them goes into rough parts.",
             grounds=Grounds("yield", rule="bound by area and by size of the parts"),
@@ -323,7 +319,6 @@ def _judge(ctx: Context, groups: tuple[ThicknessGroup, ...], boards: int, least:
     else:
         ctx.fine(
             "boards",
-            Stage.TIMBER,
             f"{boards} boards; {least} is the least that could be",
             f"{share} of them goes into rough parts. The plan is a quick one and is not proven best.",
             grounds=Grounds("yield", rule="bound by area and by size of the parts"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
@@ -91,7 +91,6 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
     if found is None:
         ctx.fine(
             "stock",
-            Stage.FIT,
             "To be made: no common slab will do",
             f"None is as large as {ctx.show.size(width.value, height.value)} and near it.",
             grounds=Grounds("leaf_width", rule="common sizes of slabs"),
@@ -108,7 +107,6 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
     if off.value > solid.value:
         ctx.fine(
             "stock",
-            Stage.FIT,
             "To be made: the nearest slab has too little edge",
             f"{size}: {words} Its solid edge is {ctx.fmt(solid)}.",
             Remedy("Or line the opening for the slab"),
@@ -125,7 +123,6 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
     )
     ctx.fine(
         "stock",
-        Stage.FIT,
         f"A slab of {size} could be altered",
         f"{words} {ctx.fmt(rest)} of its solid edge is left; seal what is cut.",
         grounds=Grounds("slab_off", rule="common sizes of slabs"),

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
@@ -56,7 +56,6 @@ def _run(ctx: Context, overlay: Figure) -> float:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)
         ctx.stop(
             "run-tight",
-            Stage.FIT,
             "The leaves of the run rub",
             f"{ctx.fmt(between)} from one to the next: {ctx.fmt(overlay)} of overlay, {ctx.fmt(frame)} of frame.",
             Remedy(f"Overlay {ctx.fmt(most)}", "cabinet.overlay", most),
@@ -65,7 +64,6 @@ def _run(ctx: Context, overlay: Figure) -> float:
     else:
         ctx.fine(
             "run",
-            Stage.FIT,
             f"{choice.run} leaves in a run",
             f"{ctx.fmt(between)} from one to the next.",
             grounds=Grounds("run_between"),

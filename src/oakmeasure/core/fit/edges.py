@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -51,7 +51,6 @@ def gaps_along(
             uneven = True
             ctx.warn(
                 f"uneven-{edge.split()[0]}",
-                Stage.FIT,
                 f"The gap along the {edge} is uneven",
                 f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
                 Remedy("Pack the lining, or scribe that edge out of the trimming allowance"),
@@ -64,7 +63,6 @@ def gaps_along(
     if not uneven and not is_scribed:
         ctx.fine(
             "even",
-            Stage.FIT,
             "The gaps are even",
             f"A square leaf keeps every gap within {ctx.fmt(UNEVEN)} along its edge.",
             grounds=Grounds("leaf_width"),

@@ -9,7 +9,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import EvenGap, Hanging
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, Origin, Term, derived, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -81,7 +81,6 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
     made = ctx.chosen("gap_made", label, None, "fit.even.gap", rule="gap_hinge")
     ctx.warn(
         "not-hung",
-        Stage.FIT,
         "Hang it full, then read the gap",
         f"The other sides are sized to the gap that the hinges make; until it is read, {ctx.fmt(made)} is taken.",
         Remedy("Fill the gap with shims and enter them"),
@@ -151,7 +150,6 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
         words = "; ".join(f"{ctx.fmt(-each.off.value)} at the {each.edge}" for each in missing)
         ctx.stop(
             "not-full",
-            Stage.FIT,
             "The leaf was not left full enough",
             f"To an even gap of {ctx.fmt(made)} wood is missing: {words}.",
             Remedy("Let the hinges in deeper, or take a wider gap"),
@@ -161,7 +159,6 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
     words = ", ".join(f"{ctx.fmt(each.off)} off the {each.edge} ({each.strokes.value:.0f} strokes)" for each in planed)
     ctx.fine(
         "even-gap",
-        Stage.FIT,
         f"Even gap of {ctx.fmt(made)}",
         f"The hinges made it; the other sides follow: {words}.",
         Remedy("Plane to the line; count the strokes to keep the edge straight"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figures
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
@@ -79,10 +79,9 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
         leave = max(1.0, math.ceil(2 * sigma))
         ctx.warn(
             "goes-in",
-            Stage.FIT,
             "It may not go in without planing",
             f"{chance.value:.0f} of 100 do at the latch, and {ctx.fmt(fitted.trim_side)} a side is left on to trim.",
             Remedy(f"Leave {ctx.fmt(leave)} a side to trim", "fit.trim_side", leave),
-            *([Remedy(f"Or {ctx.next_reading}")] if ctx.next_reading else []),
+            *([Remedy(f"Or {opening.next_reading}")] if opening.next_reading else []),
             grounds=Grounds("goes_in", rule=f"{100 * LIKELY:.0f} of 100"),
         )

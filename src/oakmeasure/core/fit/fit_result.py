@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.fit import even_reveal
 from oakmeasure.core.leaf.leaf_context import Context
@@ -87,7 +87,6 @@ def finished(ctx: Context, width: Figure, height: Figure, bevel: Figure, *, at: 
     if not possible:
         ctx.stop(
             "no-leaf",
-            Stage.FIT,
             "No leaf is left",
             f"The gaps leave {ctx.show.size(width.value, height.value)}; a leaf needs at least "
             f"{ctx.show.size(LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT)}.",
@@ -104,7 +103,6 @@ def _judge_trim(ctx: Context, side: Figure, ends: Figure) -> None:
         if figure.value > most:
             ctx.warn(
                 f"trim-much-{'side' if figure is side else 'height'}",
-                Stage.FIT,
                 "That is much to trim off such a leaf",
                 f"{ctx.fmt(figure)} {where}: stiles, tenons and grooves are set out for {ctx.fmt(most)} at the most.",
                 Remedy(f"Leave {ctx.fmt(most)} on", field, most),

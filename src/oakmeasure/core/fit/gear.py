@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import HAIR, Show, Unit
 from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -205,7 +205,6 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         cheapest = min(others, key=lambda each: each.price, default=None)
         ctx.stop(
             "set",
-            Stage.FIT,
             f"The {chosen.name} does not suit this leaf",
             f"It is {words}." if found[0].what == "way" else f"{words[0].upper()}{words[1:]}.",
             Remedy(f"Take the {cheapest.name}", "slide.track_set", cheapest) if cheapest else Remedy("Another set"),
@@ -216,7 +215,6 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
     cut = f"Buy {ctx.fmt(buy)} of track and cut {ctx.fmt(buy - place.track)} off." if buy else ""
     ctx.fine(
         "set",
-        Stage.FIT,
         f"The {chosen.name} suits this leaf",
         f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
         grounds=Grounds("track_needed", rule="its sheet"),
@@ -254,7 +252,6 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
     if room.value < block.value:
         ctx.stop(
             "anti-lift",
-            Stage.FIT,
             "No room for the anti-lift block",
             f"{ctx.fmt(room)} between leaf and track, the block is {ctx.fmt(block)}.",
             Remedy("A set with more drop, or take a little off the leaf's top"),
@@ -263,7 +260,6 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
     elif lift.value > 0:
         ctx.fine(
             "anti-lift",
-            Stage.FIT,
             "Fit the anti-lift block last",
             f"The leaf goes up {ctx.fmt(lift)} to be hung on; after that the block of {ctx.fmt(block)} keeps it "
             "from coming off.",
@@ -284,7 +280,6 @@ def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
         ctx.stop(
             "headroom",
-            Stage.FIT,
             "There is no room to lift it on",
             f"It needs {ctx.fmt(needed)} over the opening, there is {ctx.fmt(free)}: {ctx.fmt(short)} short.",
             *(Remedy(f"Take the {each.name}", "slide.track_set", each) for each in others[:1]),
@@ -298,7 +293,6 @@ def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float)
     else:
         ctx.fine(
             "headroom",
-            Stage.FIT,
             "There is room to lift it on",
             f"{ctx.fmt(free)} over the opening, {ctx.fmt(needed)} needed.",
             grounds=Grounds("headroom_needed"),

@@ -10,7 +10,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Aim, LeafShape
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.edges import gaps_along
@@ -117,7 +117,6 @@ def _bevel(ctx: Context, width: Figure, gap: Figure) -> Figure:
     except InputError:
         ctx.stop(
             "no-bevel",
-            Stage.FIT,
             "No bevel lets the latch edge pass",
             f"{ctx.fmt(width)} wide and {ctx.fmt(thickness)} thick cannot swing past its lining.",
             Remedy("A wider gap or a thinner leaf"),
@@ -162,11 +161,10 @@ def _judge_bevel(ctx: Context, gap: Figure, school: Figure, least: Figure) -> No
         enough = math.ceil(least.value * 10) / 10
         ctx.stop(
             "bevel-short",
-            Stage.FIT,
             "The latch edge will not pass",
             numbers,
             Remedy(f"Bevel {ctx.show.value(enough, Unit.DEG)}", "fit.bevel_deg", enough),
             grounds=Grounds("least_bevel", "edge:latch", rule="margin of the gap kept as the corner passes"),
         )
     else:
-        ctx.fine("bevel", Stage.FIT, "The latch edge passes", numbers, grounds=Grounds("least_bevel", "edge:latch"))
+        ctx.fine("bevel", "The latch edge passes", numbers, grounds=Grounds("least_bevel", "edge:latch"))

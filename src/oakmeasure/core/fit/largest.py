@@ -9,7 +9,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.hanging import Aim
 from oakmeasure.core.document.readings import Side
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -134,7 +134,6 @@ def scribe(ctx: Context, opening: Opening, gaps: dict[Side, float]) -> Scribed |
     words = f"Up to {ctx.fmt(most)} {most.label}." if most is not None and most.value > HAIR else "It stays square."
     ctx.fine(
         "scribed",
-        Stage.FIT,
         "Scribed to the opening: every gap is even",
         words,
         Remedy("Glue it up to the rectangle, then scribe"),

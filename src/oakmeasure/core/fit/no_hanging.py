@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -21,7 +21,6 @@ def fit_open(ctx: Context, opening: Opening) -> Fit:
     width, height, at = size_inside(ctx, opening)
     ctx.warn(
         "hanging-open",
-        Stage.FIT,
         "How it hangs is not decided",
         f"The opening is known: {ctx.show.size(opening.clear_width.value, opening.clear_height.value)} clear. "
         "The leaf follows from the way of hanging.",

@@ -7,7 +7,7 @@ from dataclasses import replace
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, derived, minus, plus
 from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
@@ -65,7 +65,6 @@ def _width(ctx: Context, opening: Opening, left: Figure, right: Figure) -> Figur
         if covered < left.value + right.value - HAIR:
             ctx.warn(
                 "slab-narrow",
-                Stage.FIT,
                 "The slab covers less than was wished",
                 f"{ctx.fmt(width)} over {ctx.fmt(opening.clear_width)}: {ctx.fmt(covered / 2)} a side.",
                 Remedy("A wider slab, or less overlap"),
@@ -98,7 +97,6 @@ def _height(ctx: Context, opening: Opening) -> Figure:
         if over.value < 0:
             ctx.warn(
                 "head-open",
-                Stage.FIT,
                 "The leaf does not reach the opening's head",
                 f"Under the track that is up it ends {ctx.fmt(-over.value)} below it.",
                 Remedy("Raise the track, or close the gap with a pelmet"),
@@ -136,7 +134,6 @@ def _slab_under_track(ctx: Context, slab: Figure, most: Figure) -> None:
     if over > HAIR:
         ctx.stop(
             "under-track",
-            Stage.FIT,
             "The slab does not go under the track",
             f"{ctx.fmt(slab)} tall; {ctx.fmt(most)} go under it: {ctx.fmt(over)} too much.",
             Remedy(f"Trim it to {ctx.fmt(most)}", "slide.size_height", most.value),
@@ -168,7 +165,6 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
         remedy = Remedy(f"Overlap {ctx.fmt(least)}", "slide.centre", least) if value < least else Remedy("Less overlap")
         ctx.stop(
             "bypass",
-            Stage.FIT,
             "The two leaves cannot pass",
             f"They overlap {ctx.fmt(centre)} in the middle; needs {error.need}.",
             remedy,
@@ -199,7 +195,6 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
     figure = f.derived("clear_way", "clear way", way, *inputs, formula=how)
     ctx.fine(
         "clear-way",
-        Stage.FIT,
         f"The clear way is {ctx.fmt(figure)}",
         f"Of an opening of {ctx.fmt(opening.clear_width)}.",
         Remedy("Access widths: local code decides"),
@@ -217,7 +212,6 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
         if there.value < width.value:
             ctx.stop(
                 "track-short",
-                Stage.FIT,
                 "The track is shorter than its leaf",
                 f"{ctx.fmt(there)} for a leaf of {ctx.fmt(width)}.",
                 Remedy("A longer track"),
@@ -226,7 +220,6 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
         elif rest < 0:
             ctx.warn(
                 "track-short",
-                Stage.FIT,
                 "The leaf does not clear the opening",
                 f"The track is {ctx.fmt(there)}, {ctx.fmt(-rest)} short of {ctx.fmt(needed)}.",
                 Remedy("A longer track, or take the way that is left"),
@@ -235,7 +228,6 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
         else:
             ctx.fine(
                 "track",
-                Stage.FIT,
                 "The track is long enough",
                 f"Cut {ctx.fmt(rest)} off, to {ctx.fmt(needed)}.",
                 grounds=Grounds("track_needed"),
@@ -251,7 +243,6 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
         lost = wanted.value - free.value
         ctx.warn(
             "free-wall",
-            Stage.FIT,
             "The wall beside is too short",
             f"{ctx.fmt(free)} free; the leaf needs {ctx.fmt(wanted)}: {ctx.fmt(lost)} stay in the way.",
             Remedy("A pair, by-passing leaves, or a leaf that goes the other way"),
@@ -268,7 +259,6 @@ def _floor(ctx: Context) -> None:
     )
     ctx.warn(
         "hung-higher",
-        Stage.FIT,
         "Hang it from the highest floor",
         f"The floor rises {ctx.fmt(rise)} along the travel: track and leaf go up by as much; the size stays.",
         Remedy("Mark the track from the highest point, not at the opening"),
@@ -291,7 +281,6 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
         shorter = height.value - short.value
         ctx.stop(
             "gear-short",
-            Stage.FIT,
             "The set does not fit the opening",
             f"It needs {ctx.fmt(needed)}, there is {ctx.fmt(there)}: {ctx.fmt(short)} short.",
             Remedy(f"A leaf of {ctx.fmt(shorter)}: trim it", "slide.size_height", shorter),
@@ -301,7 +290,6 @@ def _gear(ctx: Context, opening: Opening, height: Figure) -> None:
     else:
         ctx.fine(
             "gear",
-            Stage.FIT,
             "The set fits the opening",
             f"It needs {ctx.fmt(needed)} of {ctx.fmt(there)}.",
             grounds=Grounds("opening_needed"),

@@ -7,7 +7,7 @@ import math
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, given, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bypass_sums import missing_backing
@@ -61,7 +61,6 @@ def stack_up(ctx: Context, leaves: int) -> None:
             )
             ctx.warn(
                 "projection",
-                Stage.FIT,
                 "It stands out more than was wished",
                 f"{ctx.fmt(out)}, {ctx.fmt(over)} over the wish of {ctx.fmt(wish)}. {words}.",
                 *([ctx.thickness_remedy(f"Leaves of {ctx.fmt(thinner)}", thinner)] if thinner >= 16 else []),
@@ -87,7 +86,6 @@ def _backing(ctx: Context, back: Figure, off: Figure, behind: str, air: Figure) 
     if missing > 0:
         ctx.warn(
             "backing",
-            Stage.FIT,
             "The leaf would rub on what stands out",
             f"The {behind} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
             Remedy(
@@ -101,7 +99,6 @@ def _backing(ctx: Context, back: Figure, off: Figure, behind: str, air: Figure) 
     else:
         ctx.fine(
             "backing",
-            Stage.FIT,
             "The leaf clears what stands out",
             f"{ctx.fmt(off)} of stand-off, {ctx.fmt(back)} needed.",
             grounds=Grounds("back_off"),

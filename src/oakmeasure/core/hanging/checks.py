@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.adjustment import Touches
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.adjust import Hung, Remedied
@@ -27,7 +27,6 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
         ctx.report(
             "hang-run",
             Level.STOP if short else Level.OK,
-            Stage.HANG,
             "Not all of the run can be lined up" if short else "The run can be lined up",
             "; ".join(short[:2]) + "."
             if short
@@ -38,7 +37,6 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
     if wrong is not None:
         ctx.warn(
             "hang-binds",
-            Stage.HANG,
             f"Look first at {wrong.what}",
             f"{wrong.found.capitalize()}. No hole is drilled again before this is right.",
             Remedy(wrong.remedy.capitalize()),
@@ -49,7 +47,6 @@ def judge_hanging(ctx: Context, hung: Hung) -> None:
         ctx.report(
             "hang-jamb",
             Level.OK if abs(turns) < 0.25 else Level.WARNING,
-            Stage.HANG,
             "The leaf against its jamb",
             f"Latch hanger {abs(turns):.1f} turns {way}: then {ctx.fmt(hung.level.jamb)} all the way.",
         )
@@ -72,7 +69,6 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
     if each.contradictions:
         ctx.warn(
             f"hang-contradicts{tag}",
-            Stage.HANG,
             "Gaps that contradict the leaf",
             f"{name}{each.contradictions[0]}.",
             Remedy("Read these two again; or the leaf is not of its size"),
@@ -82,7 +78,6 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         ctx.report(
             f"hang-gaps{tag}",
             Level.OK if done else Level.WARNING,
-            Stage.HANG,
             f"{name}the gaps are right".capitalize() if done else f"{name}the hinges put it right".capitalize(),
             f"Worst {ctx.fmt(least.worst)} off" + ("." if done else f" then: {each.least_wood[0].words}."),
         )
@@ -90,7 +85,6 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
     ctx.report(
         f"hang-gaps{tag}",
         Level.WARNING if least.within or even.within else Level.STOP,
-        Stage.HANG,
         f"{name}some wood must come off".capitalize()
         if least.within or even.within
         else f"{name}this cannot be put right so".capitalize(),
@@ -136,7 +130,6 @@ def _turns(ctx: Context, hung: Hung) -> None:
         limit = {"side": SIDE_RANGE, "depth": DEPTH_RANGE}.get(most.screw, HEIGHT_RANGE)
         ctx.stop(
             "hang-turns",
-            Stage.HANG,
             "More than the screws have",
             f"Hinge {most.hinge}, {most.screw}: {ctx.fmt(abs(most.amount))} is wanted, it has {ctx.fmt(limit)}.",
             Remedy("Loosen the plate and move it first, then the screws"),
@@ -144,10 +137,7 @@ def _turns(ctx: Context, hung: Hung) -> None:
         )
         return
     ctx.warn(
-        "hang-turns",
-        Stage.HANG,
-        "The screws put it right",
-        f"{len(hung.turns)} screws: heights first, then sides, then depth.",
+        "hang-turns", "The screws put it right", f"{len(hung.turns)} screws: heights first, then sides, then depth."
     )
 
 
@@ -158,7 +148,6 @@ def _proof(ctx: Context, hung: Hung) -> None:
     if ctx.leaf.hung.proof_held:
         ctx.fine(
             "hang-proof",
-            Stage.HANG,
             "The track held its proof load",
             f"{ctx.show.value(load.value, Unit.KG)} before the leaf went up.",
             grounds=Grounds("proof_load"),
@@ -166,7 +155,6 @@ def _proof(ctx: Context, hung: Hung) -> None:
     else:
         ctx.stop(
             "hang-proof",
-            Stage.HANG,
             "No proof load was hung yet",
             f"{ctx.show.value(load.value, Unit.KG)} on the track before the leaf goes up.",
             Remedy("It was hung and it held", "hung.proof_held", True),
@@ -180,10 +168,9 @@ def _signed(ctx: Context) -> None:
         top = touches in (Touches.TOP_LATCH, Touches.TOP_HINGE)
         ctx.warn(
             "hang-touches",
-            Stage.HANG,
             f"{str(touches).capitalize()} touches first",
             f"It meets its stop at the {'top' if top else 'foot'}: half of it at each hinge, or the stop is moved.",
             Remedy(f"Across: the {'bottom' if top else 'top'} hinge out, or the other in, by half"),
         )
     if signed is not None:
-        ctx.fine("hang-signed", Stage.HANG, "Hung and signed off", f"{signed.on.day} {signed.on:%b %Y}, {signed.by}.")
+        ctx.fine("hang-signed", "Hung and signed off", f"{signed.on.day} {signed.on:%b %Y}, {signed.by}.")

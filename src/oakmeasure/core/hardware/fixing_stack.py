@@ -8,7 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import ScrewKind, WallKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, Term, chosen, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.screws import pilot
@@ -113,7 +113,6 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
     if most is not None and screw.value > most.value + 1e-9:
         ctx.stop(
             "stack-deep",
-            Stage.HARDWARE,
             "The screw reaches what it must not",
             f"{ctx.fmt(screw)} long; {ctx.fmt(most)} at the most.",
             *([Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)] if found else []),
@@ -124,7 +123,6 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
         ctx.report(
             "stack-bite",
             Level.STOP if bites.value < LEAST_BITE / 2 else Level.WARNING,
-            Stage.HARDWARE,
             "The screw bites too little",
             words,
             Remedy(f"Screws of {ctx.fmt(found)}", "hardware.stack.screw", found)
@@ -135,7 +133,6 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
     else:
         ctx.fine(
             "stack",
-            Stage.HARDWARE,
             f"{what[0].upper()}{what[1:]}: {ctx.fmt(screw)}",
             words,
             grounds=Grounds(
@@ -181,7 +178,6 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
     if stack.kind is ScrewKind.COACH and size.value < COACH_LEAST:
         ctx.warn(
             "stack-head",
-            Stage.HARDWARE,
             "No coach screw is so thin",
             f"{ctx.fmt(size)} across.",
             Remedy(f"A coach screw of {ctx.fmt(COACH_LEAST)}", "hardware.stack.diameter", COACH_LEAST),
@@ -190,7 +186,6 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
     elif stack.kind is ScrewKind.COUNTERSUNK and ctx.leaf.hanging.slides:
         ctx.warn(
             "stack-head",
-            Stage.HARDWARE,
             "A countersunk head wedges in a track's round hole",
             "It rides up the hole's edge and never draws the track flat.",
             Remedy("Flat-headed screws", "hardware.stack.kind", ScrewKind.FLAT),
@@ -199,7 +194,6 @@ def _head(ctx: Context, size: Figure, words: str) -> None:
     else:
         ctx.fine(
             "stack-holes",
-            Stage.HARDWARE,
             f"{str(stack.kind).capitalize()}: its holes",
             f"{words[0].upper()}{words[1:]}.",
             grounds=Grounds("stack_clearance"),
@@ -227,7 +221,6 @@ def _none_does(ctx: Context, what: str, passes: Figure, least: Figure, most: Fig
         remedies.insert(0, Remedy(f"Bite {ctx.fmt(bite)} only, with twice as many", "hardware.stack.bite", bite))
     ctx.stop(
         "stack-none",
-        Stage.HARDWARE,
         "No screw both bites and stays short",
         f"{what[0].upper()}{what[1:]}: {ctx.fmt(least)} at the least, {ctx.fmt(most_value)} at the most.",
         *remedies,
@@ -249,7 +242,6 @@ def _plug(ctx: Context, bites: Figure) -> None:
     )
     ctx.fine(
         "plug",
-        Stage.HARDWARE,
         f"Plugs of {ctx.fmt(wall.plug)}",
         f"Holes {ctx.fmt(deep)} deep; the plug in the masonry, not in the plaster.",
         grounds=Grounds("plug_hole"),

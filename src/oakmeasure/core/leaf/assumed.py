@@ -19,11 +19,12 @@ KEY_FIGURES: tuple[FigureName, ...] = (
 )
 
 
-def judge_assumed(ctx: Context) -> None:
+def judge_assumed(ctx: Context, next_reading: str) -> None:
     """Say, for the opening and for the hardware, what is only assumed and what hangs on it.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
+        next_reading: In words: what would make the clear width surest; "" for nothing.
     """
     for stage in (Stage.MEASURE, Stage.HARDWARE):
         assumed = [
@@ -42,12 +43,11 @@ def judge_assumed(ctx: Context) -> None:
         listed = ", ".join(named) + (f" and {more} more" if more > 0 else "") if named else f"{more} figures"
         first = assumed[0]
         remedy = Remedy("Measure it")
-        if stage is Stage.MEASURE and ctx.next_reading:
-            remedy = Remedy(f"Most would help: {ctx.next_reading}")
+        if stage is Stage.MEASURE and next_reading:
+            remedy = Remedy(f"Most would help: {next_reading}")
         where = f"reading:{first.edit.rpartition('.')[2]}" if first.edit else ""
-        ctx.warn(
+        ctx.at(stage).warn(
             f"assumed-{stage.lower()}",
-            stage,
             "Assumed, not measured",
             f"{'; '.join(each.label for each in assumed)}. On it hang: {listed}.",
             remedy,

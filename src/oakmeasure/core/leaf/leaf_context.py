@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Leaf, Reading
@@ -22,12 +22,22 @@ class Context:
     """The shop rules."""
     show: Show
     """How lengths are written."""
+    stage: Stage = Stage.MEASURE
+    """The stage that what is said belongs to."""
     figures: Figures = field(default_factory=Figures)
     """The leaf's figures so far."""
     checks_so_far: Checks = field(default_factory=Checks)
     """What has been said so far."""
     next_reading: str = ""
-    """In words: what would make the clear width surest, and how sure."""
+    """In words: what would make the clear width surest, and how sure; while the opening is surveyed."""
+
+    def at(self, stage: Stage) -> Context:
+        """Return the same context for a room of another stage: its figures and what was said are shared.
+
+        Args:
+            stage: The stage that what the room says belongs to.
+        """
+        return replace(self, stage=stage)
 
     def rule(self, name: str, label: str, unit: Unit = Unit.MM) -> Figure:
         """Return the shop rule `name` as a figure with its reason.
@@ -104,72 +114,55 @@ class Context:
             return self.show.value(figure.value, figure.unit, with_unit=figure.unit is not Unit.MM)
         return self.show.length(figure)
 
-    def stop(
-        self, code: str, stage: Stage, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
-    ) -> None:
+    def stop(self, code: str, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS) -> None:
         """Add a check that says not to cut.
 
         Args:
             code: The check's code, which stays the same for ever.
-            stage: The stage that it belongs to.
             title: A few words.
             sentence: The numbers in one plain sentence.
             remedies: What would mend it, the best first.
             grounds: What it rests on, and where that is seen.
         """
-        self.report(code, Level.STOP, stage, title, sentence, *remedies, grounds=grounds)
+        self.report(code, Level.STOP, title, sentence, *remedies, grounds=grounds)
 
-    def warn(
-        self, code: str, stage: Stage, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
-    ) -> None:
+    def warn(self, code: str, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS) -> None:
         """Add a check that is to be looked at.
 
         Args:
             code: The check's code, which stays the same for ever.
-            stage: The stage that it belongs to.
             title: A few words.
             sentence: The numbers in one plain sentence.
             remedies: What would mend it, the best first.
             grounds: What it rests on, and where that is seen.
         """
-        self.report(code, Level.WARNING, stage, title, sentence, *remedies, grounds=grounds)
+        self.report(code, Level.WARNING, title, sentence, *remedies, grounds=grounds)
 
-    def fine(
-        self, code: str, stage: Stage, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
-    ) -> None:
+    def fine(self, code: str, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS) -> None:
         """Add a check that all is well.
 
         Args:
             code: The check's code, which stays the same for ever.
-            stage: The stage that it belongs to.
             title: A few words.
             sentence: The numbers in one plain sentence.
             remedies: What else is to be thought of.
             grounds: What it rests on, and where that is seen.
         """
-        self.report(code, Level.OK, stage, title, sentence, *remedies, grounds=grounds)
+        self.report(code, Level.OK, title, sentence, *remedies, grounds=grounds)
 
     def report(
-        self,
-        code: str,
-        level: Level,
-        stage: Stage,
-        title: str,
-        sentence: str,
-        *remedies: Remedy,
-        grounds: Grounds = GROUNDLESS,
+        self, code: str, level: Level, title: str, sentence: str, *remedies: Remedy, grounds: Grounds = GROUNDLESS
     ) -> None:
         """Add a check whose level depends on its numbers.
 
         Args:
             code: The check's code, which stays the same for ever.
             level: How bad it is.
-            stage: The stage that it belongs to.
             title: A few words.
             sentence: The numbers in one plain sentence.
             remedies: What would mend it, the best first.
             grounds: What it rests on, and where that is seen.
         """
         rests = grounds
-        check = Check(code, level, stage, title, sentence, rests.rule, remedies, rests.where, rests.figure)
+        check = Check(code, level, self.stage, title, sentence, rests.rule, remedies, rests.where, rests.figure)
         self.checks_so_far.add(check)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, Origin, chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -58,7 +58,6 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
     _last_rip(ctx, build)
     ctx.fine(
         "make",
-        Stage.MAKE,
         f"{len(making.operations)} operations",
         f"{making.hours:.1f} hours of work, {waits:.0f} of waiting beside it.",
         grounds=Grounds("make_hours"),
@@ -86,7 +85,6 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
     if ctx.leaf.making.degrees < glue.least:
         ctx.stop(
             "glue-cold",
-            Stage.MAKE,
             "Too cold for this glue",
             f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
             Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.degrees", glue.least + 4),
@@ -96,7 +94,6 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         if not each.stages:
             ctx.stop(
                 "glue-long",
-                Stage.MAKE,
                 f"{each.task.name.capitalize()} cannot be glued in time",
                 f"{each.trouble}.",
                 *_ways(plan, each.ways),
@@ -113,7 +110,6 @@ def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
     if longest > TIGHT * glue.open_minutes:
         ctx.warn(
             "glue-tight",
-            Stage.MAKE,
             "A glue-up with no time to spare",
             f"{longest:.1f} of {glue.open_minutes:.1f} minutes.",
             *_ways(plan, ()),
@@ -124,7 +120,6 @@ def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
         words = f"; {len(cauls)} of them with bowed cauls, clamps are short" if cauls else ""
         ctx.fine(
             "glue",
-            Stage.MAKE,
             f"Glued in {many}",
             f"The longest takes {longest:.1f} of {glue.open_minutes:.1f} minutes{words}.",
             grounds=Grounds("glue_longest"),
@@ -142,7 +137,6 @@ def _mishaps(ctx: Context) -> None:
     for entry in not_mended(ctx.leaf.making.log)[:3]:
         ctx.warn(
             "mishap",
-            Stage.MAKE,
             f"Not mended yet: {entry.mishap}",
             f"The {entry.part or 'leaf'}, {entry.at.day} {entry.at:%b}."
             + ("" if entry.repair else " Choose how it is mended."),
@@ -178,7 +172,6 @@ def _square(ctx: Context) -> None:
     ctx.report(
         "made-square",
         level,
-        Stage.MAKE,
         "Square as it came out" if level is Level.OK else "It came out of square",
         f"It leans {ctx.fmt(abs(lean))} over its height; {ctx.fmt(room)} are left on to plane.",
         *remedies,
@@ -193,7 +186,6 @@ def _flat(ctx: Context) -> None:
         ctx.report(
             "made-twist",
             Level.WARNING if out else Level.OK,
-            Stage.MAKE,
             "It is in twist" if out else "Out of twist",
             f"{ctx.fmt(twist)} by winding sticks, {ctx.fmt(OUT_OF_TWIST)} at the most.",
             *((Remedy("Plane two corners, or let the stop take it up"),) if out else ()),
@@ -202,7 +194,6 @@ def _flat(ctx: Context) -> None:
     if spread is not None and spread.value > SPREAD_MOST:
         ctx.warn(
             "made-spread",
-            Stage.MAKE,
             "It is not of one thickness",
             f"{ctx.fmt(spread)} from the thickest place to the thinnest.",
             Remedy("Plane it down, or set lock and hinges out from the opening face alone"),
@@ -223,7 +214,6 @@ def _thickness(ctx: Context) -> None:
     ctx.report(
         "made-thick",
         Level.OK if abs(now.value - planned.value) < 1.0 else Level.WARNING,
-        Stage.MAKE,
         "As thick as it came out",
         words + ".",
         grounds=Grounds("thickness"),
@@ -245,7 +235,6 @@ def _last_rip(ctx: Context, build: Build) -> None:
     ctx.report(
         "made-last-rip",
         level,
-        Stage.MAKE,
         "The last board as it was ripped",
         words + (more if level is Level.WARNING else "") + ".",
         *remedies,

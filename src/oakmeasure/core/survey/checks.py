@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, Origin, Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -40,7 +40,6 @@ def say_contradictory(ctx: Context) -> None:
     """
     ctx.stop(
         "survey-contradictory",
-        Stage.MEASURE,
         "No opening has these readings",
         "Together they close to no shape, so nothing below can be trusted.",
         Remedy("Take widths, heights and diagonals again"),
@@ -75,7 +74,6 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
         helps = [] if adj.assumptions or not ctx.next_reading else [Remedy(f"Most would help: {ctx.next_reading}")]
         ctx.warn(
             "survey-unchecked",
-            Stage.MEASURE,
             "A misread would not show",
             f"Nothing checks the {', '.join(labels[key] for key in unchecked)}. The clear width is known to ± "
             f"{ctx.fmt(sigma)}.",
@@ -92,7 +90,6 @@ def judge_readings(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
         least = max(judged.least_blunder for judged in adj.readings.values() if judged.least_blunder < float("inf"))
         ctx.fine(
             "survey-agrees",
-            Stage.MEASURE,
             "The readings agree",
             f"{len(adj.readings)} readings; any misread of {ctx.fmt(least)} or more would show. "
             f"The clear width is {ctx.fmt(width)} ± {ctx.fmt(sigma)}.",
@@ -114,12 +111,7 @@ def _say_aside(ctx: Context, key: str, label: str, judged: Judged) -> None:
         code, title = f"misread-{key}", f"Misread: {label}"
         numbers += " It is set aside."
     ctx.warn(
-        code,
-        Stage.MEASURE,
-        title,
-        numbers,
-        Remedy("Take it again"),
-        grounds=Grounds(f"reading_{key}", f"reading:{key}", rule=RULE),
+        code, title, numbers, Remedy("Take it again"), grounds=Grounds(f"reading_{key}", f"reading:{key}", rule=RULE)
     )
 
 
@@ -138,7 +130,6 @@ def _say_undecided(ctx: Context, adj: Adjustment[Any], labels: Mapping[Any, str]
     first = adj.undecided[0]
     ctx.warn(
         "survey-undecided",
-        Stage.MEASURE,
         "Readings disagree; which one is wrong cannot be told",
         f"One of {listed} is out by about {ctx.fmt(size)}; each explains it equally well. All are kept for now.",
         Remedy(advice),

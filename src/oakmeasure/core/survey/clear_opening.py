@@ -61,6 +61,8 @@ class Opening:
     """What was measured; with a lining to be made that is the rough opening, else the same as the outline."""
     lining: LiningPlan | None
     """The lining that stands in it; None for none."""
+    next_reading: str = ""
+    """In words: what would make the clear width surest, and how sure."""
 
     @property
     def adjustment(self) -> Adjustment[Any] | None:
@@ -104,6 +106,7 @@ def survey(ctx: Context) -> Opening:
         outline,
         taken,
         lining,
+        ctx.next_reading,
     )
 
 

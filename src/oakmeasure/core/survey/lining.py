@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, Provenance, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -281,7 +281,6 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
         can_narrow = lining.made_from is LiningFrom.ROUGH and less <= 100
         ctx.stop(
             "lining-tight",
-            Stage.MEASURE,
             "The lining does not go in plumb",
             f"It is {fmt(outside)} outside; plumb there are {fmt(ctx.figures['rough_clear_width'])}, "
             f"{fmt(-slack.value)} too little. The lean takes {fmt(lost)}.",
@@ -295,7 +294,6 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
     elif slack.value < LEAST_PACKING:
         ctx.warn(
             "lining-packing",
-            Stage.MEASURE,
             "Hardly any packing is left",
             f"{fmt(slack)} at the tightest, of {fmt(slack.value + lost)}: the lean takes {fmt(lost)}.",
             Remedy("Wedge it where it is tightest first"),
@@ -304,7 +302,6 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
     else:
         ctx.fine(
             "lining",
-            Stage.MEASURE,
             "The lining goes in plumb",
             f"{fmt(outside)} outside, {fmt(ctx.figures['between'])} between the jambs; {fmt(slack)} to pack at the "
             "tightest.",
@@ -315,7 +312,6 @@ def _judge_packing(ctx: Context, lining: Lining, plan: LiningPlan, lost: float) 
         if spare > 25:
             ctx.warn(
                 "lining-wide",
-                Stage.MEASURE,
                 "The opening is wider than the lining needs",
                 f"{fmt(spare)} more than {fmt(ctx.figures['rough_needed'])}.",
                 Remedy("Pack with timber, not with wedges, or make the wall up"),
@@ -332,7 +328,6 @@ def _judge_strips(ctx: Context, lining: Lining, plan: LiningPlan) -> None:
         )
         ctx.warn(
             "lining-strips",
-            Stage.MEASURE,
             "The wall is made up to the lining",
             f"Plumb, wall and lining stand up to {fmt(thickest)} out from each other, at the {sides}.",
             Remedy("Strips under the architrave, by the list"),
@@ -342,7 +337,6 @@ def _judge_strips(ctx: Context, lining: Lining, plan: LiningPlan) -> None:
     if lining.school is LiningSchool.FOLLOW_WALL:
         ctx.warn(
             "lining-follows",
-            Stage.MEASURE,
             "The lining follows the wall",
             f"No strips; the hinge line leans as the wall does, and the plumb width is "
             f"{fmt(ctx.figures['clear_width'])} of {fmt(ctx.figures['between'])}.",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.readings import FloorAlong, FloorReadings, InTheWay, Side
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import CHOSEN, Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -67,7 +67,6 @@ def _wind(ctx: Context) -> None:
     if abs(wind.value) > IN_WIND:
         ctx.warn(
             "cross-legged",
-            Stage.MEASURE,
             "The sides are cross-legged",
             f"They lean {ctx.fmt(abs(wind.value))} differently across the wall: the leaf touches its stop at the latch "
             f"side's {where} first, and stands off by as much at the other end.",
@@ -77,7 +76,6 @@ def _wind(ctx: Context) -> None:
     else:
         ctx.fine(
             "wind",
-            Stage.MEASURE,
             "The sides are out of wind",
             f"They lean within {ctx.fmt(IN_WIND)} of each other across the wall.",
             grounds=Grounds("wind"),
@@ -127,7 +125,6 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
         wanted = min(60.0, round(rise.value + gap.value, 1))
         ctx.warn(
             "floor-drags",
-            Stage.MEASURE,
             "The leaf would drag on the floor as it opens",
             f"The floor rises {ctx.fmt(rise)} on the way; the gap is {ctx.fmt(gap)}.",
             Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
@@ -137,7 +134,6 @@ def _swing(ctx: Context, rise: Figure, where: str) -> None:
     else:
         ctx.fine(
             "floor",
-            Stage.MEASURE,
             "The floor clears the swing",
             f"Least gap {ctx.fmt(left)} with {ctx.fmt(gap)} under the leaf.",
             grounds=Grounds("floor_rise", where),
@@ -161,18 +157,13 @@ def _travel(
     ctx.figures.derived("floor_slope", "fall over each metre", per_metre, fall, formula="fall ÷ length of the travel")
     if fall.value < 1.0:
         ctx.fine(
-            "floor",
-            Stage.MEASURE,
-            "The floor is level along the travel",
-            f"Within {ctx.fmt(fall)}.",
-            grounds=Grounds("floor_fall"),
+            "floor", "The floor is level along the travel", f"Within {ctx.fmt(fall)}.", grounds=Grounds("floor_fall")
         )
         return
     level = Level.WARNING if rise.value > 1.0 or per_metre > TRAVEL_SLOPE else Level.OK
     ctx.report(
         "floor-travel",
         level,
-        Stage.MEASURE,
         "The floor is not level along the travel",
         f"It rises {ctx.fmt(rise)} above the opening's own and falls {ctx.fmt(fall)} in all, "
         f"{ctx.fmt(per_metre)} a metre.",
@@ -198,7 +189,6 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
         safe = ctx.figures.derived(figure_name(f"{name}_deep"), label, max(-value - AIR, 0.0), figure, formula=how)
         ctx.warn(
             f"hidden-{at + 1}",
-            Stage.MEASURE,
             f"A {thing.what} lies {ctx.fmt(-value)} deep",
             f"At the {thing.where}, {ctx.fmt(thing.up)} up: no screw there goes deeper than {ctx.fmt(safe)}.",
             Remedy("Find it before drilling; stop on resistance"),
@@ -212,7 +202,6 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
     behind = thing.where is Side.BEHIND
     ctx.fine(
         f"in-the-way-{at + 1}",
-        Stage.MEASURE,
         f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
         f"What passes in front of it stands off the wall by {ctx.fmt(off)} or more."
         if not behind

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Climate
 from oakmeasure.core.document.species import Species, species
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -127,7 +127,6 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
     if dry.value > wet.value:
         ctx.warn(
             "climate-turned",
-            Stage.TIMBER,
             "The driest air is wetter than the wettest",
             f"Wood rests at {ctx.fmt(dry)} in the one and {ctx.fmt(wet)} in the other.",
             Remedy("Change them over"),
@@ -136,7 +135,6 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
     elif not dry.value - READY_WITHIN <= made.value <= wet.value + READY_WITHIN:
         ctx.warn(
             "moisture-off",
-            Stage.TIMBER,
             "The timber is not ready",
             f"It is at {ctx.fmt(made)}; where it goes it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
             Remedy("Let it settle there in stick until two readings a week apart agree"),
@@ -145,7 +143,6 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
     else:
         ctx.fine(
             "moisture",
-            Stage.TIMBER,
             "Dry enough to make",
             f"Made at {ctx.fmt(made)}; it will live between {ctx.fmt(dry)} and {ctx.fmt(wet)}.",
             grounds=Grounds("moisture_made"),
@@ -153,7 +150,6 @@ def _judge(ctx: Context, made: Figure, dry: Figure, wet: Figure) -> None:
     if dry.value < COEFFICIENT_FROM - 0.5 or wet.value > COEFFICIENT_TO + 0.5:
         ctx.warn(
             "movement-range",
-            Stage.TIMBER,
             "Movement is worked beyond its table",
             f"The coefficients hold from 6 to 14 %; here it goes from {ctx.fmt(dry)} to {ctx.fmt(wet)}, so "
             "movement is less sure.",

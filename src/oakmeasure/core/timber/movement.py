@@ -30,7 +30,7 @@ def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
     """
     moving = ctx.figures.total("moving_width", "both stiles", plus(stile, 2))
     _change(ctx, wood, moving, "both stiles × movement × points of moisture")
-    _gaps(ctx, "Quarter-sawn stiles: about half")
+    _gaps(ctx.at(Stage.TIMBER), "Quarter-sawn stiles: about half")
 
 
 def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
@@ -46,7 +46,7 @@ def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
     else:
         moving = ctx.figures.total("moving_width", "solid wood at both edges", plus(edge, 2))
     _change(ctx, wood, moving, "solid wood × movement × points of moisture")
-    _gaps(ctx, "Quarter-sawn edges: about half")
+    _gaps(ctx.at(Stage.TIMBER), "Quarter-sawn edges: about half")
 
 
 def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
@@ -59,7 +59,7 @@ def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
     """
     moving = ctx.figures.total("moving_width", "the whole width", plus(width))
     _change(ctx, wood, moving, "width × movement × points of moisture")
-    _gaps(ctx, "Quarter-sawn strips: about half")
+    _gaps(ctx.at(Stage.TIMBER), "Quarter-sawn strips: about half")
 
 
 def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | None) -> None:
@@ -92,7 +92,6 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
     if moves["wet"].value > gap.value + 0.1:
         ctx.warn(
             "boards-buckle",
-            Stage.LEAF,
             "The boards will push one another when wet",
             f"Each grows {ctx.fmt(moves['wet'])}; they are fitted {ctx.fmt(gap)} apart.",
             Remedy("Fit them apart as the moisture has it", "build.gap", None),
@@ -101,7 +100,6 @@ def boards_movement(ctx: Context, wood: Timber, cover: Figure, groove: Figure | 
     else:
         ctx.fine(
             "boards-move",
-            Stage.LEAF,
             "The boards have room to swell",
             f"Each grows {ctx.fmt(moves['wet'])} and is fitted {ctx.fmt(gap)} apart.",
             grounds=Grounds("board_change_wet", "part:board 1"),
@@ -126,7 +124,6 @@ def _tongues(ctx: Context, gap: Figure, drier: Figure, groove: Figure) -> None:
     if held.value < TONGUE_HELD:
         ctx.warn(
             "tongue-out",
-            Stage.LEAF,
             "The tongues draw out when dry",
             f"{ctx.fmt(held)} of {ctx.fmt(groove)} stay in their grooves.",
             Remedy("Drier boards, narrower ones, or deeper grooves"),
@@ -160,7 +157,6 @@ def _gaps(ctx: Context, mends: str) -> None:
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on:
         ctx.fine(
             "leaf-moves",
-            Stage.TIMBER,
             "The leaf has room to move",
             f"It grows {ctx.fmt(swell)} at the wettest, before its opening.",
             grounds=Grounds("leaf_change_wet"),
@@ -171,14 +167,13 @@ def _gaps(ctx: Context, mends: str) -> None:
     if swell.value > room - GAP_FREE:
         ctx.warn(
             "leaf-swells",
-            Stage.TIMBER,
             "The leaf may bind in wet weather",
             numbers,
             Remedy(mends, "timber.cut", "quarter-sawn"),
             grounds=Grounds("leaf_change_wet", rule=f"{ctx.fmt(GAP_FREE)} of the side gaps stays free"),
         )
     else:
-        ctx.fine("leaf-moves", Stage.TIMBER, "The gaps take the movement", numbers, grounds=Grounds("leaf_change_wet"))
+        ctx.fine("leaf-moves", "The gaps take the movement", numbers, grounds=Grounds("leaf_change_wet"))
 
 
 # --- what else wood does -----------------------------------------------------------------------------------
@@ -221,7 +216,6 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
         if left < 0.5:
             ctx.warn(
                 "finish-gap",
-                Stage.TIMBER,
                 "The finish takes the last of the gap",
                 f"{ctx.fmt(takes)} on four faces; {ctx.fmt(left)} would be left at the wettest.",
                 Remedy("Plane it off before the finish, or a thinner one"),
@@ -243,7 +237,6 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
     if ctx.leaf.timber.between_climates and figure.value > BOW_SEEN:
         ctx.warn(
             "climate-bow",
-            Stage.TIMBER,
             "Between its two climates it bows",
             f"One face in the driest and one in the wettest air: {ctx.fmt(figure)} over its height.",
             Remedy("A thicker leaf, the same finish on both faces, or a lobby"),

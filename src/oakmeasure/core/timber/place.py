@@ -11,7 +11,7 @@ from typing import Any
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Exposure, TimberChoices
 from oakmeasure.core.document.species import CORES, SheetMaterial, stuff
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import chosen
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
@@ -110,7 +110,6 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             best = needs[field][0]
             ctx.warn(
                 f"place-{field}",
-                Stage.TIMBER,
                 f"The {field} will not bear a {words}"
                 if choice.place is not Exposure.OUTSIDE
                 else f"The {field} will not bear it outside",
@@ -138,7 +137,6 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             )
         ctx.fine(
             "place",
-            Stage.TIMBER,
             f"It will bear where it lives: {words}",
             says,
             grounds=Grounds("place_slope" if slope else "moisture_wet"),
@@ -161,7 +159,6 @@ def _sheets(ctx: Context, parts: Sequence[Part], words: str) -> None:
         ctx.report(
             "place-core",
             Level.STOP if place is Exposure.OUTSIDE else Level.WARNING,
-            Stage.TIMBER,
             "The sheet will not bear where it lives",
             f"{made_of.name} is for a {made_of.moist}; the leaf lives in a {words}."
             if place is not Exposure.OUTSIDE
@@ -187,7 +184,6 @@ def _tannin(ctx: Context) -> None:
         return
     ctx.warn(
         "place-tannin",
-        Stage.TIMBER,
         "Its tannin will blacken the steel",
         f"{stuff(choice.species).name} in the damp, fixings of {metal}.",
         Remedy("Stainless steel", "timber.fixings", "stainless steel"),

@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import centroid
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -60,7 +60,6 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
     if mass.value > TWO_PEOPLE_KG:
         ctx.warn(
             "lift",
-            Stage.TIMBER,
             "Two people, or a lift",
             f"The leaf weighs {ctx.fmt(mass)}.",
             Remedy("Do not hang it alone"),

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, BraceEnds, FixedBy, Rip
 from oakmeasure.core.construction.braces import Brace, height_for_corner, height_for_pointed, height_for_stile
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -49,7 +49,6 @@ def judge(
     if choice.style is BoardedStyle.LEDGED and fit.width.value > BRACED_FROM:
         ctx.warn(
             "no-brace",
-            Stage.LEAF,
             "Without a brace it will drop",
             f"{ctx.fmt(fit.width)} wide on ledges alone.",
             Remedy("A brace, Z", "build.style", BoardedStyle.Z),
@@ -71,7 +70,6 @@ def _boards(ctx: Context, choice: Boarded) -> None:
     if choice.measured and (over is None or over.value < FULL):
         ctx.fine(
             "lay-up",
-            Stage.LEAF,
             f"{count} boards, the last one ripped to {ctx.fmt(end)}"
             if over is None
             else f"{count} boards fill the leaf",
@@ -81,7 +79,6 @@ def _boards(ctx: Context, choice: Boarded) -> None:
     elif over is not None:
         ctx.stop(
             "boards-over",
-            Stage.LEAF,
             "The boards are wider than the leaf",
             f"They lay up to {ctx.fmt(f['boards_laid'])}, {ctx.fmt(over)} too much.",
             *_ripped(ctx, choice, over.value),
@@ -100,7 +97,6 @@ def _ends(ctx: Context, choice: Boarded, end: Figure) -> None:
         other = choice.rip is Rip.LAST and not choice.measured
         ctx.warn(
             "ends-narrow",
-            Stage.LEAF,
             "The end boards are narrow",
             f"{ctx.fmt(end)} beside {ctx.fmt(cover)}: it looks like a mistake and splits at the fixings.",
             Remedy("Rip both ends alike", "build.rip", Rip.BOTH)
@@ -120,7 +116,6 @@ def _ends(ctx: Context, choice: Boarded, end: Figure) -> None:
             note = f" Each tongue hides {ctx.fmt(f['board_groove'])}: only the covers count."
         ctx.fine(
             "lay-up",
-            Stage.LEAF,
             f"{count} boards, {words}",
             f"For {ctx.fmt(f['boards_width'])}.{note}",
             grounds=Grounds("boards_count"),
@@ -152,7 +147,6 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             less = max(20.0, (fit.height.value - 2 * choice.ledge_width - 60) / 2)
             ctx.stop(
                 "ledges-meet",
-                Stage.LEAF,
                 "The ledges overlap",
                 f"{ctx.fmt(-room)} one over the other in {ctx.fmt(fit.height)}.",
                 Remedy(f"The lower one {ctx.fmt(less)} from the foot", "build.ledge_foot", less),
@@ -162,7 +156,6 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
     if choice.style is not BoardedStyle.FRAMED and ctx.figures["ledge_length"].value < 100:
         ctx.stop(
             "ledge-short",
-            Stage.LEAF,
             "No length is left for the ledges",
             f"{ctx.fmt(ctx.figures['ledge_length'])} between their ends.",
             Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
@@ -171,7 +164,6 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
     if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
         ctx.warn(
             "ledge-stop",
-            Stage.LEAF,
             "The ledges may meet the stop",
             f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
             Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
@@ -188,7 +180,6 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     if length.value <= 0:
         ctx.stop(
             "no-screw",
-            Stage.LEAF,
             "No screw is short enough",
             f"Boards and ledge are {ctx.fmt(stack)} together.",
             Remedy("Thicker ledges"),
@@ -200,7 +191,6 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     if narrow:
         ctx.warn(
             "fixing-edge",
-            Stage.LEAF,
             "A board takes one fixing only",
             f"The {narrow[0].name} is {ctx.fmt(narrow[0].face.width)}: {ctx.fmt(FROM_JOINT)} from each joint is not "
             "to be had.",
@@ -210,7 +200,6 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
     if ledges[0].face.height / 4 < FROM_EDGE:
         ctx.warn(
             "ledge-narrow",
-            Stage.LEAF,
             "The fixings are near the ledge's edge",
             f"{ctx.fmt(ledges[0].face.height / 4)} from it.",
             Remedy(f"Ledges of {ctx.fmt(4 * FROM_EDGE)}", "build.ledge_width", 4 * FROM_EDGE),
@@ -223,7 +212,6 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
         words += "; bored first, bent across the grain"
     ctx.fine(
         "fixings",
-        Stage.LEAF,
         "Two fixings to each board and ledge",
         words + ".",
         grounds=Grounds("fixing_length", "part:lower ledge"),
@@ -236,7 +224,6 @@ def _flush(ctx: Context, choice: Boarded) -> None:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
         ctx.warn(
             "ledge-flush",
-            Stage.LEAF,
             "Ledges and frame are not flush",
             f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "
             f"{ctx.fmt(choice.frame)}.",
@@ -263,7 +250,6 @@ def say_no_brace(ctx: Context, prefix: str, inside: Rect, width: Figure, error: 
     less = 0.5 * min(inside.width, inside.height)
     ctx.stop(
         f"brace-{prefix.strip().rstrip('.') or 'one'}",
-        Stage.LEAF,
         f"The {prefix}brace does not go in",
         f"{ctx.fmt(width)} wide in a field of {ctx.show.size(inside.width, inside.height)}; needs {error.need}.",
         Remedy(f"A brace of {ctx.fmt(less)}", "build.brace_width", less)
@@ -283,7 +269,6 @@ def say_no_stiles(ctx: Context, prefix: str) -> None:
     tail = prefix.strip().rstrip(".") or "one"
     ctx.warn(
         f"no-stiles-{tail}",
-        Stage.LEAF,
         "There are no stiles to end on",
         "A brace ends on the stiles of a framed leaf only; it is set out flat on the ledges.",
         Remedy("Flat on the ledges", "build.brace_ends", BraceEnds.CORNER),
@@ -311,7 +296,6 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
         mend = "A ledge between makes two shorter fields" if how == "steep" else "Ledges further apart"
         ctx.warn(
             f"brace-slope-{tail or 'one'}",
-            Stage.LEAF,
             f"The {prefix}brace is {how}",
             f"{said} from the level.",
             Remedy(mend, "build.ledges", min(choice.ledges + 1, 4))
@@ -333,7 +317,6 @@ def say_round(ctx: Context, choice: Boarded, prefix: str, inside: Rect, brace: B
         return
     ctx.fine(
         f"brace-round-{tail or 'one'}",
-        Stage.LEAF,
         f"The {prefix}brace stands at {said}",
         f"{ctx.show.value(wanted, Unit.DEG)} were rounder: the upper ledge {ctx.fmt(abs(down))} "
         f"{'lower' if down > 0 else 'higher'}.",

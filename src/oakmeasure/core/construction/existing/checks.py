@@ -18,7 +18,7 @@ from oakmeasure.core.construction.existing.narrowing import (
     ways_of,
 )
 from oakmeasure.core.construction.existing.splices import HALVED_LEAST, STAGGER_LEAST, splice_length
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -49,7 +49,6 @@ def judge(ctx: Context, choice: Existing, off_edge: Figure, off_height: Figure, 
     if all(each.level is Level.OK for each in ctx.checks_so_far.items[found:]):
         ctx.fine(
             "existing",
-            Stage.LEAF,
             "The leaf can be made to fit",
             f"{ctx.show.size(choice.width, choice.height)} becomes "
             f"{ctx.show.size(ctx.figures['leaf_width'].value, ctx.figures['leaf_height'].value)}; seal what is cut.",
@@ -74,7 +73,6 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
         )
         ctx.stop(
             "reduce-too-far",
-            Stage.LEAF,
             "It cannot lose so much this way",
             f"{ctx.fmt(over)} too wide; {short}",
             *(takes or [Remedy(f"A leaf {ctx.fmt(most_off(choice))} narrower is the most; or widen the opening")]),
@@ -85,7 +83,6 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
     panels = f", panels {words}" if words else ""
     ctx.fine(
         "reduced",
-        Stage.LEAF,
         f"{ctx.fmt(reduction.stile_off)} off each stile{panels}",
         f"{ctx.fmt(ctx.figures['stile_left'])} of each stile is left, "
         + (f"{ctx.fmt(reduction.tenon_cover)} outside its tenons" if not choice.through else "its tenons shorter")
@@ -117,7 +114,6 @@ def _edges(ctx: Context, choice: Existing, off_edge: Figure) -> None:
         ctx.report(
             "edge-gone",
             Level.STOP if beyond else Level.WARNING,
-            Stage.LEAF,
             "The trim goes beyond the solid edge" if beyond else "Little solid edge is left",
             f"{ctx.fmt(off)} off each edge; {ctx.fmt(choice.solid)} is solid"
             + (", and hollow wood would show." if beyond else f", {ctx.fmt(left)} is left."),
@@ -134,7 +130,6 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
     if shaped:
         ctx.warn(
             "edge-shape",
-            Stage.LEAF,
             f"Its edges are {choice.edge_shape}: plane them square first",
             f"{ctx.fmt(shaped)} goes off each edge before a strip can be glued on; the strip is then "
             f"{ctx.fmt(on + shaped)}.",
@@ -144,7 +139,6 @@ def _widened(ctx: Context, choice: Existing, off_edge: Figure) -> None:
     if on + shaped < STRIP_LEAST:
         ctx.warn(
             "strip-thin",
-            Stage.LEAF,
             "The strips are too thin to glue on and plane",
             f"{ctx.fmt(on + shaped)} on each edge.",
             Remedy(f"Plane {ctx.fmt(STRIP_LEAST - on - shaped)} off each edge first"),
@@ -160,7 +154,6 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
         if choice.inside in WITH_FACES and off > choice.rail:
             ctx.stop(
                 "end-gone",
-                Stage.LEAF,
                 "The trim goes beyond its solid end",
                 f"{ctx.fmt(off)} off one end; {ctx.fmt(choice.rail)} is solid.",
                 Remedy(
@@ -175,7 +168,6 @@ def _height(ctx: Context, choice: Existing, off_height: Figure) -> None:
             if left < RAIL_KEPT:
                 ctx.stop(
                     "rails-gone",
-                    Stage.LEAF,
                     "The end rails are cut too far down",
                     f"{ctx.fmt(left)} of one is left.",
                     Remedy(f"A leaf {ctx.fmt(2 * (RAIL_KEPT - left))} taller; or take it apart and cut the panels"),
@@ -191,7 +183,6 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
         if ctx.leaf.hanging.has_butts:
             ctx.warn(
                 "block-loaded",
-                Stage.LEAF,
                 "A block bears no hinge",
                 f"{ctx.fmt(grow)} are glued on end grain and loose tenons.",
                 Remedy("Staggered splices", "build.splice", Splice.STAGGERED),
@@ -203,7 +194,6 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
         smaller = grow >= HALVED_LEAST
         ctx.stop(
             "splice-short",
-            Stage.LEAF,
             "The extension is shorter than its splice",
             f"{ctx.fmt(grow)} are added, halved over {ctx.fmt(lap)}.",
             Remedy(f"Halved over {ctx.fmt(grow)}", "build.splice_lap", grow)
@@ -221,7 +211,6 @@ def _longer(ctx: Context, choice: Existing, grow: float) -> None:
     elif choice.splice is Splice.STAGGERED and choice.splice_lap < HALVED_LEAST:
         ctx.warn(
             "splice-lap",
-            Stage.LEAF,
             "The splice is short",
             f"Halved over {ctx.fmt(lap)}.",
             Remedy(f"Halved over {ctx.fmt(HALVED_LEAST)}", "build.splice_lap", HALVED_LEAST),
@@ -235,7 +224,6 @@ def _splice_places(ctx: Context, choice: Existing, reach: float) -> None:
     if choice.splice_stagger < STAGGER_LEAST:
         ctx.warn(
             "splice-beside",
-            Stage.LEAF,
             "The splices lie beside one another",
             f"{ctx.fmt(choice.splice_stagger)} apart: one weak line across the leaf.",
             Remedy(f"Staggered by {ctx.fmt(STAGGER_LEAST + 5)}", "build.splice_stagger", STAGGER_LEAST + 5),
@@ -246,7 +234,6 @@ def _splice_places(ctx: Context, choice: Existing, reach: float) -> None:
         if reach > end.value:
             ctx.warn(
                 "splice-hinge",
-                Stage.LEAF,
                 "A hinge stands on the splice",
                 f"New wood reaches {ctx.fmt(reach)} up, the butt begins {ctx.fmt(end.value)} from the end.",
                 Remedy("A long scarf, 1 in 8", "build.splice", Splice.SCARF),
@@ -262,7 +249,6 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         ctx.report(
             "groove-deep",
             Level.STOP if faces and choice.groove_depth >= choice.face else Level.WARNING,
-            Stage.LEAF,
             "The V lines cut through the face" if faces else "The V lines cut the leaf thin",
             f"{ctx.fmt(choice.groove_depth)} deep in {ctx.fmt(choice.face if faces else choice.thickness)}.",
             Remedy(f"{ctx.fmt(deepest)} deep", "build.groove_depth", deepest)
@@ -274,7 +260,6 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         band = max(5.0, (ctx.figures["leaf_width"].value - 5.0 * (choice.grooves - 1)) / 2)
         ctx.stop(
             "band-wide",
-            Stage.LEAF,
             "The bands leave no room for the lines",
             f"{ctx.fmt(ctx.figures['pitch'])} from line to line.",
             Remedy(f"Bands of {ctx.fmt(band)}", "build.band", band),
@@ -289,7 +274,6 @@ def _cuts(ctx: Context, choice: Existing) -> None:
         ctx.report(
             "recess-deep",
             Level.WARNING if choice.inside is Inside.BLOCKS else Level.STOP,
-            Stage.LEAF,
             "The recess breaks into the leaf's inside",
             f"{ctx.fmt(choice.recess_depth)} deep in a face of {ctx.fmt(choice.face)}.",
             Remedy("Only where its block is: knock, and drill a small hole first")

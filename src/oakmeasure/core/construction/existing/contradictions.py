@@ -7,7 +7,7 @@ from collections.abc import Callable
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.construction.existing.model import EdgeShape, Existing, Inside, Splice
 from oakmeasure.core.construction.existing.narrowing import PANEL_LEAST
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -45,7 +45,6 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
         value = int(most) if field == "panels" else most
         ctx.stop(
             f"contradicts-{field.replace('_', '-')}",
-            Stage.LEAF,
             what,
             sentence,
             Remedy(words, f"build.{field}", value) if ok else Remedy("Measure the leaf again"),
@@ -85,7 +84,6 @@ def contradictions(ctx: Context, choice: Existing) -> bool:
     if choice.edge_shape is not EdgeShape.SQUARE and choice.edge_by <= 0:
         ctx.warn(
             "edge-unmeasured",
-            Stage.LEAF,
             f"Its edges are {choice.edge_shape}: by how much?",
             "That much must be planed off before anything is glued on.",
             Remedy(f"Measure it; {ctx.fmt(EDGE_UNREAD)} until then", "build.edge_by", EDGE_UNREAD),

@@ -10,7 +10,7 @@ from oakmeasure.core.construction.framed.layout import MUNTIN, FrameLayout, Pane
 from oakmeasure.core.construction.framed.lock import BLIND_WOOD
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.roles import Place
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -53,7 +53,6 @@ def judge_room(ctx: Context, choice: Framed, fit: Fit, layout: FrameLayout, shou
         across = f" and {wide} wide" if wide > 1 else ""
         ctx.fine(
             "frame-fits",
-            Stage.LEAF,
             "The frame fills the leaf",
             f"{counted(len(layout.rows), 'panel')} high{across}, {ctx.fmt(shoulder)} between shoulders.",
             grounds=Grounds("shoulder"),
@@ -86,7 +85,6 @@ def _widths(ctx: Context, choice: Framed, fit: Fit, shoulder: Figure) -> None:
     what = "The stiles meet" if shoulder.value <= 0 else f"A panel must show {ctx.fmt(PANEL_LEAST)} or more"
     ctx.stop(
         "panel-width",
-        Stage.LEAF,
         what,
         f"In {ctx.fmt(fit.width)} the stiles leave {ctx.fmt(shoulder)}; each panel would show {ctx.fmt(sight)}.",
         *(remedies or [Remedy("Narrower stiles and no muntin, or a wider opening")]),
@@ -125,7 +123,6 @@ def _gap_between(ctx: Context, low_name: str, low: Rect, high_name: str, high: R
     )
     ctx.stop(
         f"rails-{low_name}-{high_name}".replace(" ", "-"),
-        Stage.LEAF,
         title,
         numbers,
         *(remedies or [Remedy("Narrower rails")]),
@@ -149,7 +146,6 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
     if choice.tenon is TenonKind.BLIND and choice.stile - tenon.value < BLIND_WOOD:
         ctx.warn(
             "tenon-deep",
-            Stage.LEAF,
             "Little wood beyond the mortise",
             f"Tenon {ctx.fmt(tenon)} in a stile of {ctx.fmt(choice.stile)} leaves "
             f"{ctx.fmt(choice.stile - tenon.value)}.",
@@ -163,7 +159,6 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
             ctx.report(
                 "muntin-tenons-meet",
                 Level.STOP if between <= 0 else Level.WARNING,
-                Stage.LEAF,
                 "The muntins' tenons meet in the middle rail"
                 if between <= 0
                 else "Little wood between the muntins' tenons",
@@ -175,7 +170,6 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
     if thickness.value - thick.value < 2 * TONGUE_WOOD:
         ctx.warn(
             "tenon-thick",
-            Stage.LEAF,
             "Thin cheeks beside the mortise",
             f"Tenon {ctx.fmt(thick)} in {ctx.fmt(thickness)} leaves {ctx.fmt((thickness.value - thick.value) / 2)} "
             "a side.",
@@ -186,7 +180,6 @@ def judge_joints(ctx: Context, choice: Framed, tenon: Figure, groove: Figure) ->
     if groove.value > narrowest / 3:
         ctx.warn(
             "groove-deep",
-            Stage.LEAF,
             "The groove is deep for its frame",
             f"{ctx.fmt(groove)} in a member of {ctx.fmt(narrowest)}.",
             Remedy(f"Groove {ctx.fmt(narrowest / 3)}", "build.groove_depth", narrowest / 3),
@@ -210,16 +203,13 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
     if weak:
         ctx.warn(
             "joint-weak",
-            Stage.LEAF,
             f"{str(choice.tenon).capitalize()} are for light frames",
             f"This leaf is {ctx.fmt(choice.thickness)} thick. {words[choice.tenon]}",
             Remedy("Blind tenons", "build.tenon", TenonKind.BLIND),
             grounds=Grounds("tenon", rule="common practice"),
         )
     else:
-        ctx.fine(
-            "joints", Stage.LEAF, f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon], grounds=Grounds("tenon")
-        )
+        ctx.fine("joints", f"Rails on {JOINT_WORDS[choice.tenon]}", words[choice.tenon], grounds=Grounds("tenon"))
     if (
         choice.tenon in (TenonKind.BLIND, TenonKind.LOOSE, TenonKind.DOWELS)
         and tenon.value < SHORT_TENON
@@ -228,7 +218,6 @@ def _say_joints(ctx: Context, choice: Framed, tenon: Figure) -> None:
         wider = math.ceil(SHORT_TENON / ctx.rules.blind_share.value)
         ctx.warn(
             "tenon-short",
-            Stage.LEAF,
             "A short tenon for a door",
             f"{ctx.fmt(tenon)} into a stile of {ctx.fmt(choice.stile)}.",
             Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", float(wider)),
@@ -255,21 +244,19 @@ def judge_panels(ctx: Context, choice: Framed, across: PanelAcross, groove: Figu
         ctx.report(
             "panel-drops",
             Level.STOP if hold.value <= 0 else Level.WARNING,
-            Stage.LEAF,
             "A panel may come out of its groove",
             numbers,
             _deeper_groove(ctx, choice, across, least, groove),
             grounds=Grounds(hold.name, where, rule=f"at least {ctx.fmt(least)} held"),
         )
     else:
-        ctx.fine("panel-holds", Stage.LEAF, "Panels stay in their grooves", numbers, grounds=Grounds(hold.name, where))
+        ctx.fine("panel-holds", "Panels stay in their grooves", numbers, grounds=Grounds(hold.name, where))
     wood = (choice.thickness - choice.panel_thickness) / 2
     if wood < TONGUE_WOOD:
         thinner = choice.thickness - 2 * TONGUE_WOOD
         ctx.report(
             "panel-thick",
             Level.STOP if wood <= 0 else Level.WARNING,
-            Stage.LEAF,
             "The panel is thick for its frame",
             f"A groove of {ctx.fmt(choice.panel_thickness)} in {ctx.fmt(choice.thickness)} leaves "
             f"{ctx.fmt(wood)} each side.",
@@ -279,7 +266,6 @@ def judge_panels(ctx: Context, choice: Framed, across: PanelAcross, groove: Figu
     elif choice.panel_thickness > tenon_thick.value:
         ctx.warn(
             "groove-wide",
-            Stage.LEAF,
             "The groove is wider than the mortise",
             f"Groove {ctx.fmt(choice.panel_thickness)}, mortise {ctx.fmt(tenon_thick)}: the tenon's cheeks would "
             "show a slot.",
@@ -314,7 +300,6 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
     most = max(span.value / 2, 5.0)
     ctx.stop(
         "arch",
-        Stage.LEAF,
         "No arch rises so high over its span",
         f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
         Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most),
@@ -331,7 +316,6 @@ def say_glass(ctx: Context, pane: Part) -> None:
     """
     ctx.warn(
         "glass",
-        Stage.LEAF,
         "Glass in a door",
         f"{ctx.show.size(pane.finished.length, pane.finished.width, pane.finished.thickness)} panes: what glass may "
         "stand here, local code decides.",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.model import Framed
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -45,7 +45,6 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     if back.value > choice.stile - BEHIND_SPINDLE:
         ctx.stop(
             "lock-backset",
-            Stage.LEAF,
             "The stile does not hold the backset",
             f"Backset {ctx.fmt(back)} in a stile of {ctx.fmt(choice.stile)}.",
             Remedy(f"Stiles of {ctx.fmt(back.value + BEHIND_SPINDLE)}", "build.stile", back.value + BEHIND_SPINDLE),
@@ -58,7 +57,6 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     elif wood < 8 and not met:
         ctx.warn(
             "lock-case",
-            Stage.LEAF,
             "The lock case comes through the stile",
             f"{ctx.fmt(deep)} deep in a stile of {ctx.fmt(choice.stile)}.",
             Remedy(f"Stiles of {ctx.fmt(deep.value + 8)}", "build.stile", deep.value + 8)
@@ -78,7 +76,6 @@ def _say_tenons(
         first = met[0]
         ctx.stop(
             "lock-tenon",
-            Stage.LEAF,
             "The lock case cuts a tenon",
             f"The case stands from {ctx.fmt(low)} to {ctx.fmt(high)} up the leaf, the tenon of the {first.member} "
             f"from {ctx.fmt(first.rect.y0)} to {ctx.fmt(first.rect.y1)}.",
@@ -89,7 +86,6 @@ def _say_tenons(
     elif wood >= 8 and back.value <= choice.stile - BEHIND_SPINDLE:
         ctx.fine(
             "lock",
-            Stage.LEAF,
             "The lock case misses the tenons",
             f"{ctx.fmt(wood)} of the stile stay behind it.",
             grounds=Grounds("lock_case", "part:latch stile"),
@@ -104,7 +100,6 @@ def _cheeks(ctx: Context, choice: Framed, thick: Figure) -> None:
         ctx.report(
             "lock-thin",
             Level.STOP if cheek < 3 else Level.WARNING,
-            Stage.LEAF,
             "The leaf is thin for its lock",
             f"{ctx.fmt(choice.thickness)} less a case of {ctx.fmt(thick)}: {ctx.fmt(cheek)} stay on each side.",
             Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),

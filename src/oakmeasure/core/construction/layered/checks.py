@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.place import finish_of
 
@@ -21,7 +21,6 @@ def judge(ctx: Context, choice: Layered) -> None:
     layers = ctx.figures["layers"]
     ctx.fine(
         "layers",
-        Stage.LEAF,
         "Balanced layers",
         f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
         "alike, so that it stays flat.",
@@ -33,7 +32,6 @@ def judge(ctx: Context, choice: Layered) -> None:
     if "pin_length" not in ctx.figures:
         ctx.warn(
             "pins-long",
-            Stage.LEAF,
             "No pin is short enough",
             f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
             Remedy("Clamps and bearers alone, while the glue sets"),
@@ -45,7 +43,6 @@ def _lipping(ctx: Context, choice: Layered) -> None:
     if choice.lipping is Lipping.NONE:
         ctx.warn(
             "edges-bare",
-            Stage.LEAF,
             "The layers show on its edges",
             "Plies show, drink water, and hold no hinge screw well.",
             Remedy("A plain lipping", "build.lipping", Lipping.PLAIN),
@@ -57,7 +54,6 @@ def _lipping(ctx: Context, choice: Layered) -> None:
         most = max(3.0, choice.lipping_depth - (40 - core.value) / 2)
         ctx.stop(
             "core-narrow",
-            Stage.LEAF,
             "Its lippings leave no core",
             f"Between them the core is {ctx.fmt(core)} wide.",
             Remedy(f"Lippings {ctx.fmt(most)} deep", "build.lipping_depth", most)
@@ -68,7 +64,6 @@ def _lipping(ctx: Context, choice: Layered) -> None:
     if ctx.leaf.hanging.has_butts and choice.lipping_depth < HINGE_WOOD:
         ctx.warn(
             "lipping-thin",
-            Stage.LEAF,
             "Hinge screws reach the plies",
             f"The lipping is {ctx.fmt(choice.lipping_depth)} deep; screws in the edge of a sheet lift its plies.",
             Remedy(f"A lipping {ctx.fmt(HINGE_WOOD + 12)} deep", "build.lipping_depth", HINGE_WOOD + 12),
@@ -84,7 +79,6 @@ def _trims(ctx: Context, choice: Layered) -> None:
     if choice.trim_thickness > choice.face:
         ctx.warn(
             "trim-proud",
-            Stage.LEAF,
             "The trim stands proud of the stiles",
             f"{ctx.fmt(choice.trim_thickness)} in a step of {ctx.fmt(choice.face)}: by "
             f"{ctx.fmt(choice.trim_thickness - choice.face)}.",
@@ -100,7 +94,6 @@ def _pieces(ctx: Context, choice: Layered) -> None:
     if finish not in PAINTED:
         ctx.warn(
             "pieced-shows",
-            Stage.LEAF,
             "The joints of its pieces will show",
             f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
             Remedy("Paint", "timber.finish", "paint"),
@@ -110,7 +103,6 @@ def _pieces(ctx: Context, choice: Layered) -> None:
     else:
         ctx.fine(
             "pieced",
-            Stage.LEAF,
             f"{choice.pieced.capitalize()} in two pieces",
             f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",
             grounds=Grounds("layers"),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -27,7 +27,6 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         ctx.report(
             "rebate-deep",
             Level.STOP if choice.frame <= choice.fill_thickness else Level.WARNING,
-            Stage.LEAF,
             "The rebate leaves the frame thin",
             f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
             f"{ctx.fmt(choice.frame - choice.fill_thickness)}.",
@@ -40,7 +39,6 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
         most = choice.stile - 15
         ctx.stop(
             "rebate-wide",
-            Stage.LEAF,
             "The rebate eats the stile",
             f"{ctx.fmt(choice.rebate)} of {ctx.fmt(choice.stile)}.",
             Remedy(f"A rebate of {ctx.fmt(most)}", "build.rebate", most),
@@ -55,7 +53,6 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
     ):
         ctx.warn(
             "light-sags",
-            Stage.LEAF,
             "Nothing keeps a tall light frame square",
             f"{ctx.fmt(tall)} tall, pocket screws, boards that can shift on one another.",
             Remedy("A brace", "build.brace", LightBrace.ONE),
@@ -68,7 +65,6 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
     if choice.glue is LightGlue.OVER and moves.value > HELD_MOVES:
         ctx.warn(
             "held-across",
-            Stage.LEAF,
             "The glued frame holds the boards across their grain",
             f"Together they would move {ctx.fmt(moves)}; glued to the rails they split or bow the frame.",
             Remedy("Glue in the frame's joints only", "build.glue", LightGlue.JOINTS),
@@ -81,7 +77,6 @@ def _boards(ctx: Context, choice: Light, moves: Figure) -> None:
         )
         ctx.fine(
             "boards-free",
-            Stage.LEAF,
             "The boards can move",
             f"{ctx.fmt(moves)} together; they are {how}.",
             grounds=Grounds("boards_move", "part:board 1"),
@@ -99,7 +94,6 @@ def say_brace(ctx: Context, width: Figure, room: float) -> None:
     most = max(25.0, 0.4 * room)
     ctx.stop(
         "brace-wide",
-        Stage.LEAF,
         "The brace is too wide for its field",
         f"{ctx.fmt(width)} in a field {ctx.fmt(room)} across.",
         Remedy(f"A brace of {ctx.fmt(most)}", "build.brace_width", most)

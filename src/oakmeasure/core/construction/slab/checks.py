@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from oakmeasure.core.base.units import HAIR, Unit, counted
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.construction_model import LaidBoard
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -57,7 +57,6 @@ def judge(ctx: Context, choice: Slab, fit: Fit, strips: list[Part], fixings: Seq
     if choice.stiffener is Stiffener.NONE:
         ctx.warn(
             "no-stiffener",
-            Stage.LEAF,
             "Nothing keeps it flat",
             f"A slab of {len(strips)} strips, {ctx.fmt(fit.width)} wide.",
             Remedy("Battens in dadoes", "build.stiffener", Stiffener.DADOES),
@@ -76,7 +75,6 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
         if over.value < -HAIR:
             ctx.stop(
                 "strips-short",
-                Stage.LEAF,
                 "The strips do not make the width",
                 f"They lay up to {ctx.fmt(laid)}, {ctx.fmt(-over.value)} short of {ctx.fmt(fit.width)}.",
                 Remedy(
@@ -89,7 +87,6 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
         else:
             ctx.fine(
                 "lay-up",
-                Stage.LEAF,
                 f"The strips make {ctx.fmt(laid)}",
                 f"{ctx.fmt(over)} come off to {ctx.fmt(fit.width)}, half at each edge.",
                 grounds=Grounds("laid_over", "part:strip 1"),
@@ -98,7 +95,6 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
     if narrow:
         ctx.warn(
             "strip-narrow",
-            Stage.LEAF,
             "An outer strip gets thin",
             f"The {narrow[0].name} keeps {ctx.fmt(narrow[0].finished.width)}.",
             Remedy("Leave one strip out, or trim one edge only"),
@@ -112,7 +108,6 @@ def _strips(ctx: Context, choice: Slab, fit: Fit, strips: list[Part]) -> None:
     if widest.finished.width > WIDEST_STRIP:
         ctx.warn(
             "strip-wide",
-            Stage.LEAF,
             "Wide strips cup",
             f"The {widest.name} is {ctx.fmt(widest.finished.width)}; freshly ripped it springs as well.",
             Remedy("Rip it, turn one half over, let both rest before the joint is shot"),
@@ -136,7 +131,6 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
     if choice.glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED:
         ctx.stop(
             "glue-where",
-            Stage.LEAF,
             "There are no mortises to glue",
             "The joint is plain edges, and the glue is to go in the mortises only.",
             Remedy("Loose tenons", "build.joint", SlabJoint.TENONS),
@@ -151,7 +145,6 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
     )
     ctx.fine(
         "glue",
-        Stage.LEAF,
         counted(round(stages.value), "glue-up"),
         f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
         grounds=Grounds("glue_stages"),
@@ -165,7 +158,6 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         if season.value > HELD_MOVES:
             ctx.warn(
                 "held-across",
-                Stage.LEAF,
                 "The nails hold the wood across its grain",
                 f"It moves {ctx.fmt(season)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
                 "strip splits or a joint opens.",
@@ -175,7 +167,6 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
             )
             ctx.warn(
                 "nails",
-                Stage.LEAF,
                 "Nails stay in the wood",
                 "Later tools will meet them: groove, lock and trimming.",
                 Remedy("Draw their places on the leaf before anything is cut"),
@@ -191,7 +182,6 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
         ctx.report(
             "dado-deep",
             Level.STOP if under <= 0 else Level.WARNING,
-            Stage.LEAF,
             "The stiffener cuts the slab thin",
             f"{ctx.fmt(into)} deep in {ctx.fmt(choice.thickness)} leaves {ctx.fmt(under)}.",
             Remedy(f"{ctx.fmt(deepest)} deep", field, deepest) if deepest >= least else Remedy("A thicker slab"),
@@ -200,7 +190,6 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     slot = f["slot_length"]
     ctx.fine(
         "slots",
-        Stage.LEAF,
         "The slab can move on its stiffeners",
         f"Fixed in the middle; the outermost slots are {ctx.fmt(slot)} long for {ctx.fmt(season)} of movement.",
         grounds=Grounds("slot_length"),
@@ -214,7 +203,6 @@ def _on_leaf(ctx: Context, choice: Slab, fit: Fit) -> None:
         end = height / 5
         ctx.stop(
             "stiffener-out",
-            Stage.LEAF,
             "The stiffeners do not lie in the leaf one over the other",
             f"Their centres are {ctx.fmt(choice.stiffener_end)} from foot and top of {ctx.fmt(fit.height)}, each is "
             f"{ctx.fmt(choice.stiffener_width)} wide.",
@@ -227,7 +215,6 @@ def _on_leaf(ctx: Context, choice: Slab, fit: Fit) -> None:
         less = fit.width.value / 10
         ctx.stop(
             "stiffener-short",
-            Stage.LEAF,
             "The stiffeners are too short to hold it",
             f"{ctx.fmt(f['stiffener_length'])} of {ctx.fmt(fit.width)}.",
             Remedy(f"Ends {ctx.fmt(less)} in", "build.stiffener_in", less),
@@ -240,7 +227,6 @@ def _no_screw(ctx: Context, choice: Slab) -> None:
     most = choice.thickness - UNDER_CHANNEL
     ctx.stop(
         "no-screw",
-        Stage.LEAF,
         "No screw is short enough",
         f"{ctx.fmt(choice.thickness - choice.stiffener_thickness)} of wood lies under the channels.",
         Remedy(f"Channels of {ctx.fmt(most)}", "build.stiffener_thickness", most)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.leaf.leaf_context import Context
 
 BOW_SEEN = 2.0  # of a leaf; more is seen against its stop: common practice, no source
@@ -24,7 +24,6 @@ def judge(ctx: Context, choice: Veneered) -> None:
         thicker = choice.thickness + CORE_LEAST - core.value
         ctx.stop(
             "core-thin",
-            Stage.LEAF,
             "The veneers leave no core",
             f"{ctx.fmt(core)} of {ctx.fmt(choice.thickness)}.",
             Remedy(f"A leaf of {ctx.fmt(thicker)}", "build.thickness", thicker),
@@ -40,7 +39,6 @@ def _faces(ctx: Context, choice: Veneered) -> None:
     if bow.value > BOW_SEEN:
         ctx.warn(
             "veneer-bow",
-            Stage.LEAF,
             "Unlike faces bow the leaf",
             f"Veneer of {ctx.fmt(choice.veneer)} on the front, {choice.back} behind: it bows {ctx.fmt(bow)} at the "
             f"worst, {ctx.show.value(ctx.figures['veneer_points'].value, Unit.PERCENT)} of moisture on.",
@@ -50,7 +48,6 @@ def _faces(ctx: Context, choice: Veneered) -> None:
     elif choice.back is BackFace.SAME:
         ctx.fine(
             "veneer-balanced",
-            Stage.LEAF,
             "Balanced faces",
             "The same veneer on both, laid in one press: it stays flat.",
             grounds=Grounds("veneer_bow"),
@@ -58,7 +55,6 @@ def _faces(ctx: Context, choice: Veneered) -> None:
     else:
         ctx.fine(
             "veneer-unlike",
-            Stage.LEAF,
             "Unlike faces, but it stays flat enough",
             f"It bows {ctx.fmt(bow)} at the worst.",
             grounds=Grounds("veneer_bow"),
@@ -71,7 +67,6 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
     if got.value < 1:
         ctx.stop(
             "veneer-stock",
-            Stage.LEAF,
             "The board gives no veneer",
             f"{ctx.fmt(choice.stock)} thick for veneers sawn at {ctx.fmt(raw)}.",
             Remedy("A thicker board", "build.stock", max(raw.value, 12.0)),
@@ -81,7 +76,6 @@ def _veneers(ctx: Context, choice: Veneered) -> None:
         left = choice.stock - got.value * raw.value - (got.value - 1) * f["resaw_kerf"].value
         ctx.fine(
             "veneers",
-            Stage.LEAF,
             f"{got.value:.0f} veneers from a board",
             f"Sawn at {ctx.fmt(raw)} from {ctx.fmt(choice.stock)}; {ctx.fmt(left)} are left over.",
             grounds=Grounds("veneers_each"),
@@ -105,7 +99,6 @@ def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
     if may.value < 0:
         ctx.stop(
             "veneer-short",
-            Stage.LEAF,
             "The thinnest veneer cannot finish as it should",
             f"{numbers} {ctx.fmt(choice.veneer)} is wanted.",
             mend,
@@ -114,7 +107,6 @@ def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
     elif may.value < choice.sanding:
         ctx.warn(
             "veneer-short",
-            Stage.LEAF,
             "The thinnest veneer stands little sanding",
             f"{numbers} Once more than {ctx.fmt(may)} comes off it, it cannot finish at {ctx.fmt(choice.veneer)}.",
             mend,
@@ -123,7 +115,6 @@ def _measured(ctx: Context, choice: Veneered, thin: float) -> None:
     else:
         ctx.fine(
             "veneers",
-            Stage.LEAF,
             "The veneers can be sanded to one thickness",
             f"{numbers} The thinnest may lose {ctx.fmt(may)}.",
             grounds=Grounds("veneer_may_lose"),
@@ -138,7 +129,6 @@ def _edging(ctx: Context, choice: Veneered) -> None:
         ctx.report(
             "edging-cut",
             Level.STOP if left < 0 else Level.WARNING,
-            Stage.LEAF,
             "The moulding cuts through its edging",
             f"{ctx.fmt(choice.moulding)} deep in an edging of {ctx.fmt(edging)}: the core would show.",
             Remedy(f"Edging of {ctx.fmt(wider)}", "build.edging", wider),
@@ -152,7 +142,6 @@ def _edging(ctx: Context, choice: Veneered) -> None:
         )
         ctx.fine(
             "edging",
-            Stage.LEAF,
             "The edging takes its moulding",
             f"{ctx.fmt(edging)} wide for a moulding of {ctx.fmt(choice.moulding)}, ripped at "
             f"{ctx.fmt(ctx.figures['edging_sawn'])}; {how}.",

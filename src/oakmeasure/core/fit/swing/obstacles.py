@@ -11,7 +11,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -160,7 +160,6 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
     if choice.must_open is None:
         ctx.fine(
             "opens",
-            Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"There it meets the {swing.stopped_by}.",
             grounds=Grounds("opens_to", "figure:opens_to"),
@@ -170,7 +169,6 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
     if opens.value >= wish.value - 1e-9:
         ctx.fine(
             "opens",
-            Stage.FIT,
             f"It opens to {ctx.fmt(opens)}",
             f"{ctx.fmt(wish)} is wished.",
             grounds=Grounds("opens_to", "figure:opens_to"),
@@ -195,7 +193,6 @@ def _too_little(ctx: Context, swing: Swing, opens: Figure, wish: Figure) -> None
         )
     ctx.warn(
         "opens",
-        Stage.FIT,
         f"It opens to {ctx.fmt(opens)} only",
         f"{ctx.fmt(wish)} is wished; there it meets the {swing.stopped_by}.",
         remedy,
@@ -234,7 +231,6 @@ def swings_by_itself(ctx: Context, swing: Swing, mass: Figure) -> None:
         words = f"Out of plumb along the wall: {way}"
     ctx.warn(
         "self-swing",
-        Stage.FIT,
         "The leaf swings by itself",
         f"{words}, with {ctx.fmt(figure)}.",
         Remedy("Plumb the hinge jamb; a hinge bent a little only hides it"),
@@ -282,7 +278,6 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
     if not swing.stopped_by:
         ctx.fine(
             "opens",
-            Stage.FIT,
             "It opens all the way",
             f"180°; at 90° the clear way is {ctx.fmt(way)}.",
             grounds=Grounds("clear_way"),
@@ -297,7 +292,6 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
     ctx.report(
         "opens",
         Level.WARNING if swing.stops_deg < 100 else Level.OK,
-        Stage.FIT,
         f"It opens to {ctx.fmt(opens)}",
         f"There it meets the {swing.stopped_by}. At 90° the clear way is "
         + (f"{ctx.fmt(way)}." if swing.stops_deg >= 90 else "not reached."),
@@ -326,7 +320,6 @@ def _corner(ctx: Context, swing: Swing, fitted: Fit) -> None:
         way = "rises" if rise.value > 0 else "drops"
         ctx.warn(
             "corner-rise",
-            Stage.FIT,
             "The hinge line is out of plumb",
             f"Opened {degrees:g}°, the latch corner {way} {ctx.fmt(abs(rise.value))}.",
             Remedy("Pack the foot or the head of the hinge jamb until it is plumb"),
@@ -397,7 +390,6 @@ def _floor(ctx: Context, swing: Swing) -> None:
     )
     ctx.warn(
         "rising-hinges",
-        Stage.FIT,
         "Rising hinges would lift it over",
         (f"It drags from {swing.stops_deg:.0f}°, " if swing.stopped_by == "floor" else "It comes close, ")
         + f"{ctx.fmt(LEAST_OVER_FLOOR - least.value)} too low at {floor.points[at].at:g}°. "

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from oakmeasure.core.construction.pin_clearance import keep_clear
+from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.bodies import hardware_things, leaf_things, slow_leaf_things
 from oakmeasure.core.hardware.clash.moves import movers
@@ -31,7 +32,7 @@ def check_clashes(
         cups: The leaf's cup hinges; None where it hangs on something else.
     """
     hardware = hardware_things(ctx, borings, butts)
-    build = keep_clear(ctx, build, keep_out(hardware, PIN_CLEAR))
+    build = keep_clear(ctx.at(Stage.LEAF), build, keep_out(hardware, PIN_CLEAR))
     inside = leaf_things(ctx, build)
     can_move = movers(ctx, butts, cups)
     known = _judged_already(ctx, butts)

@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 
 from oakmeasure.core.base.prisms import Box, Solid, Span, apart_in_depth, distances, nearest_free
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.hardware.clash.bodies import ClashBody
 from oakmeasure.core.hardware.clash.rules import MOST_LEAST, BodyKind, Spacing, spacing
 from oakmeasure.core.leaf.leaf_context import Context
@@ -219,18 +219,12 @@ def judge_clashes(
     for clash in told[:SHOWN]:
         _say(ctx, clash, things, movers)
     if len(told) > SHOWN:
-        ctx.warn(
-            "clash-more",
-            Stage.HARDWARE,
-            f"{len(told) - SHOWN} more clash",
-            "They are marked on the drawing of clashes.",
-        )
+        ctx.warn("clash-more", f"{len(told) - SHOWN} more clash", "They are marked on the drawing of clashes.")
     hardware = sum(each.kind in HARDWARE for each in things)
     own = sum(each.kind in (BodyKind.FIXING, BodyKind.JOINT, BodyKind.PANEL) for each in things)
     if not told and hardware:
         ctx.fine(
             "clash-none",
-            Stage.HARDWARE,
             "Nothing clashes",
             f"{hardware} cuts and screws for hardware against each other and {own} joints, "
             "panels and fixings of the leaf.",
@@ -247,7 +241,6 @@ def _say(ctx: Context, clash: Clash, things: Sequence[ClashBody], movers: Sequen
     ctx.report(
         clash.code,
         clash.level,
-        Stage.HARDWARE,
         title,
         f"{how} Else {rule.words}.{alike}",
         *remedies(ctx, clash, things, movers),

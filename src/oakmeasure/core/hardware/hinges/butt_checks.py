@@ -9,7 +9,7 @@ from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.rules import ButtSchool
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -49,7 +49,6 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
     if count < by_rule:
         ctx.warn(
             "butts-few",
-            Stage.HARDWARE,
             "Too few butts",
             numbers,
             Remedy(f"{by_rule} butts", "hardware.count", by_rule),
@@ -58,7 +57,6 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
     if mass.value > rating.value:
         ctx.stop(
             "butts-weak",
-            Stage.HARDWARE,
             "The leaf is too heavy for these butts",
             numbers,
             *other_butts(ctx, lambda each: each.rating_kg.value >= mass.value),
@@ -68,7 +66,6 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
     elif count >= by_rule:
         ctx.fine(
             "butts-carry",
-            Stage.HARDWARE,
             "The butts carry the leaf",
             f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
             grounds=Grounds("butt_count", rule=f"rated for {ctx.fmt(rating)}"),
@@ -90,7 +87,6 @@ def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> N
             if high - low > 0:
                 ctx.warn(
                     f"butt-{place.number}-wedge",
-                    Stage.HARDWARE,
                     f"Butt {place.number} sits on a wedged tenon",
                     f"{ctx.fmt(high - low)} of it covers the {tenon.member}'s tenon end: screws bite end grain.",
                     Remedy("Move the butt off the rail, or use blind tenons", "build.tenon", TenonKind.BLIND),

@@ -10,7 +10,7 @@ from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -76,7 +76,6 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     if not tops[school]:
         ctx.stop(
             "butts-room",
-            Stage.HARDWARE,
             "The butts do not fit up the edge",
             f"{int(count.value)} of {ctx.fmt(length)} in a leaf of {ctx.fmt(height)}.",
             Remedy("Shorter or fewer butts"),
@@ -187,7 +186,6 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
     if len(tops) != count:
         ctx.warn(
             "butts-by-hand",
-            Stage.HARDWARE,
             "Places by hand are for another number of butts",
             f"{len(tops)} are set, the leaf has {count}.",
             Remedy("By the school", "hardware.tops", ()),
@@ -198,7 +196,6 @@ def _by_hand(ctx: Context, count: int, height: Figure, length: Figure) -> tuple[
     if tops[-1] + length.value > height.value or any(b - a < length.value for a, b in zip(tops, ends, strict=True)):
         ctx.stop(
             "butts-by-hand",
-            Stage.HARDWARE,
             "The butts by hand lie on one another or off the leaf",
             f"Upper ends {', '.join(ctx.fmt(each) for each in tops)} down a leaf of {ctx.fmt(height)}.",
             Remedy("By the school", "hardware.tops", ()),
@@ -280,7 +277,6 @@ def _depth(ctx: Context) -> Figure:
     if depth.value < 0:
         ctx.stop(
             "butt-gap",
-            Stage.HARDWARE,
             "The butt is too thin for this gap",
             f"Shut it is {ctx.fmt(closed)}; the gap at the hinges is {ctx.fmt(gap)}.",
             Remedy(f"Gap of {ctx.fmt(closed)}: the butts lie on the surface", "fit.gap_hinge", closed.value),
@@ -298,7 +294,6 @@ def _across(ctx: Context, build: Build) -> Figure:
     if across.value <= 0 or wood.value < least.value:
         ctx.warn(
             "butt-back",
-            Stage.HARDWARE,
             "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
             f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
             *checks.other_butts(

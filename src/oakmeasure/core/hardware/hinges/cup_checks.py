@@ -6,7 +6,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -59,7 +59,6 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
     if low - 1e-6 <= boring.value <= high + 1e-6:
         ctx.fine(
             "cup-boring",
-            Stage.HARDWARE,
             f"Boring {ctx.fmt(boring)}, middle {ctx.fmt(f['cup_centre'])}",
             f"Overlay {ctx.fmt(over)}, crank {ctx.fmt(f['cup_crank'])}, plate {ctx.fmt(f['cup_plate'])}.",
             grounds=Grounds("cup_boring", "cup:1", rule=f"{ctx.fmt(low)} to {ctx.fmt(high)} by its sheet"),
@@ -69,7 +68,6 @@ def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
     ctx.report(
         "cup-boring",
         Level.STOP if boring.value < 0 else Level.WARNING,
-        Stage.HARDWARE,
         "The boring is out of the hinge's range",
         f"{ctx.fmt(boring)}; the hinge is made for {ctx.fmt(low)} to {ctx.fmt(high)}.",
         *_brings_in(ctx, choice, over, out),
@@ -122,7 +120,6 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
         if abs(nearest - wanted.value) > 0.26:
             ctx.warn(
                 "cup-not-sold",
-                Stage.HARDWARE,
                 f"No such {word} is sold",
                 f"{ctx.fmt(wanted)} is wanted; there are {', '.join(ctx.fmt(each) for each in sold)}.",
                 Remedy(f"The {word} of {ctx.fmt(nearest)}: then the boring follows"),
@@ -131,7 +128,6 @@ def _solved(ctx: Context, choice: CupChoices) -> None:
     if choice.unknown is CupUnknown.REACH:
         ctx.fine(
             "cup-mock-up",
-            Stage.HARDWARE,
             f"The mock-up gives a reach of {ctx.fmt(f['cup_reach'])}",
             "Keep the hinge, and its figures join the catalogue of this job.",
             grounds=Grounds("cup_reach"),
@@ -143,7 +139,6 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
     if left.value >= LEFT_LEAST - 1e-6:
         ctx.fine(
             "cup-depth",
-            Stage.HARDWARE,
             f"{ctx.fmt(left)} stays under the cup",
             f"{ctx.fmt(ctx.figures['thickness'])} less {ctx.fmt(ctx.figures['cup_depth'])} and a point of "
             f"{ctx.fmt(choice.point)}.",
@@ -156,7 +151,6 @@ def _depth(ctx: Context, choice: CupChoices) -> None:
         mend = Remedy(f"A cutter with a point of {ctx.fmt(point)}", "hardware.cup.point", point)
     ctx.stop(
         "cup-depth",
-        Stage.HARDWARE,
         "The cutter comes through the face",
         f"{ctx.fmt(left)} would be left under cup and point.",
         mend,
@@ -176,7 +170,6 @@ def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
         ctx.report(
             "cup-stile",
             Level.STOP if left < 0 else Level.WARNING,
-            Stage.HARDWARE,
             "The cup is wider than the stile" if left < 0 else "The cup reaches the stile's inner edge",
             f"It reaches {ctx.fmt(inner)} in, the stile {ctx.fmt(stile.face.x1)}.",
             Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
@@ -192,7 +185,6 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
     if by_rule is None:
         ctx.stop(
             "cups-few",
-            Stage.HARDWARE,
             "Too high or too heavy for cup hinges",
             numbers,
             Remedy("Butts, or a lighter leaf"),
@@ -201,7 +193,6 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
     elif count < by_rule:
         ctx.warn(
             "cups-few",
-            Stage.HARDWARE,
             "Too few cup hinges",
             numbers,
             Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule),
@@ -210,7 +201,6 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
     elif width.value > WIDEST:
         ctx.warn(
             "cups-wide",
-            Stage.HARDWARE,
             "The leaf is wide for its hinges",
             f"{ctx.fmt(width)}; the numbers are for leaves to {ctx.fmt(WIDEST)}.",
             Remedy("One more hinge near the top", "hardware.cup.count", min(count + 1, 8)),
@@ -218,11 +208,7 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
         )
     else:
         ctx.fine(
-            "cups-carry",
-            Stage.HARDWARE,
-            f"{count} hinges carry it",
-            numbers,
-            grounds=Grounds("cup_count", rule="by height and weight"),
+            "cups-carry", f"{count} hinges carry it", numbers, grounds=Grounds("cup_count", rule="by height and weight")
         )
 
 
@@ -237,7 +223,6 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
     if room is not None and room.value < needed.value - HAIR:
         ctx.warn(
             "cup-reveal",
-            Stage.HARDWARE,
             "Its corner strikes what stands beside it",
             f"On its way open it needs {ctx.fmt(needed)}; there is {ctx.fmt(room)}.",
             Remedy("More boring, a thinner leaf, or a rounded corner"),
@@ -247,7 +232,6 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
         where = f"there is {ctx.fmt(room)}" if room is not None else "nothing stands beside it"
         ctx.fine(
             "cup-reveal",
-            Stage.HARDWARE,
             "Its corner passes",
             f"It needs {ctx.fmt(needed)}; {where}.",
             grounds=Grounds("cup_reveal", rule="the hinge's own table"),
@@ -256,7 +240,6 @@ def _reveal(ctx: Context, choice: CupChoices) -> None:
     if side is not None and f["cup_crank"].value == 0 and not SIDES[0] <= side.value <= SIDES[1]:
         ctx.warn(
             "cup-side",
-            Stage.HARDWARE,
             "Straight arms are made for other sides",
             f"The side is {ctx.fmt(side)}.",
             Remedy("Another crank, or a packer under the plate"),
@@ -272,7 +255,6 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
         if stand < travel:
             ctx.warn(
                 "push-latch",
-                Stage.HARDWARE,
                 "The push latch has too little travel",
                 f"It needs {ctx.fmt(travel)}; shut, the leaf stands off {ctx.fmt(stand)}.",
                 Remedy(f"Set the stop or the plate {ctx.fmt(travel - stand)} back"),
@@ -281,7 +263,6 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
         else:
             ctx.fine(
                 "push-latch",
-                Stage.HARDWARE,
                 "The push latch has its travel",
                 f"{ctx.fmt(travel)} of {ctx.fmt(stand)}.",
                 grounds=Grounds("cup_count"),
@@ -289,7 +270,6 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
         if choice.hinge.damped:
             ctx.warn(
                 "push-damped",
-                Stage.HARDWARE,
                 "Dampers work against a push latch",
                 f"“{choice.hinge.name}” is damped.",
                 Remedy("Undamped hinges"),
@@ -299,7 +279,6 @@ def _latch(ctx: Context, choice: CupChoices) -> None:
         light = ctx.show.value(ctx.figures["mass"].value, Unit.KG)
         ctx.warn(
             "damped-light",
-            Stage.HARDWARE,
             "A light leaf with a damper in every hinge hardly shuts",
             f"{light} on {ctx.fmt(ctx.figures['cup_count'])} hinges.",
             Remedy("A damper in one of them"),

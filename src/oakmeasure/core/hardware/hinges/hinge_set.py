@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from oakmeasure.core.document.hinges import PacketButt
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, Origin, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
@@ -66,7 +66,6 @@ def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) ->
     if len(packet) < count:
         ctx.warn(
             "packet-few",
-            Stage.HARDWARE,
             "Not every hinge is measured",
             f"{len(packet)} of {count} are.",
             Remedy("Measure the rest, and letter each to its place"),
@@ -75,7 +74,6 @@ def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) ->
     if spread.value > SPREAD:
         ctx.warn(
             "packet",
-            Stage.HARDWARE,
             "The hinges of the packet differ",
             f"{letters}: {ctx.fmt(spread)} apart. One depth for all would bind or gape.",
             Remedy("Each let in to its own depth; cheap ones trued first"),
@@ -84,7 +82,6 @@ def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) ->
     else:
         ctx.fine(
             "packet",
-            Stage.HARDWARE,
             "The hinges of the packet are alike",
             f"{letters}: {ctx.fmt(spread)} apart. Letter each to its place.",
             grounds=Grounds("packet_spread", "butt:1", rule=f"to {ctx.fmt(SPREAD)}"),
@@ -105,7 +102,6 @@ def set_out_template(ctx: Context) -> None:
     if cutter.value >= bush.value:
         ctx.stop(
             "template",
-            Stage.HARDWARE,
             "The cutter does not pass the bush",
             f"Cutter {ctx.fmt(cutter)} in a bush of {ctx.fmt(bush)}.",
             Remedy(f"A cutter of {ctx.fmt(bush.value - 4)}", "hardware.template.cutter", bush.value - 4)
@@ -124,7 +120,6 @@ def set_out_template(ctx: Context) -> None:
     )
     ctx.fine(
         "template",
-        Stage.HARDWARE,
         f"Template {ctx.fmt(along)} along, {ctx.fmt(f['template_width'])} in",
         f"For the largest hinge; the bush stands off {ctx.fmt(offset)}; corners of {ctx.fmt(corner)} are pared square.",
         grounds=Grounds("template_length", "butt:1"),

@@ -10,7 +10,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, Species, stuff
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
 from oakmeasure.core.leaf.leaf_context import Context
@@ -112,7 +112,6 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     if isinstance(made_of, SheetMaterial):
         ctx.warn(
             "screws-sheet",
-            Stage.HARDWARE,
             "Hinge screws in the edge of a sheet",
             f"The {member.name} is {made_of.name.lower()}: its plies or chips split, and no value is known.",
             Remedy("A lipping of solid wood, or hinges on the face"),
@@ -213,7 +212,6 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
         longer = min(120.0, ctx.figures["screw_length"].value * pull.value / work.value * 1.02)
         ctx.stop(
             "screws-hold",
-            Stage.HARDWARE,
             "The top butt's screws will draw",
             words,
             Remedy(f"Screws {ctx.fmt(longer)} long", "hardware.screws.length", longer),
@@ -222,13 +220,10 @@ def _say(ctx: Context, pull: Figure, work: Figure, misuse: Figure, one: Figure, 
     elif misuse.value > one.value * count.value:
         ctx.warn(
             "screws-hold",
-            Stage.HARDWARE,
             "A person on the open leaf tears it off",
             words,
             Remedy("One long screw in each butt, through the lining into what carries it"),
             grounds=Grounds("misuse_pull", "butt:1", rule=rule),
         )
     else:
-        ctx.fine(
-            "screws-hold", Stage.HARDWARE, "The screws hold", words, grounds=Grounds("screws_work", "butt:1", rule=rule)
-        )
+        ctx.fine("screws-hold", "The screws hold", words, grounds=Grounds("screws_work", "butt:1", rule=rule))

@@ -10,7 +10,7 @@ from oakmeasure.core.base.prisms import block, bore, rod
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import FlushBolts, Latch, LatchKind
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
@@ -38,7 +38,6 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         up = fit.height.value / 2 + f["gap_floor"].value
         ctx.stop(
             "latch-off",
-            Stage.HARDWARE,
             "The latch does not lie on the leaf",
             f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
             Remedy(f"{ctx.fmt(up)} above the floor", "hardware.latch.up", up),
@@ -138,7 +137,6 @@ def _backset(ctx: Context, latch: Latch, deep: Figure) -> None:
         wanted = latch.backset + 15
         ctx.stop(
             "latch-backset",
-            Stage.HARDWARE,
             "The spindle lies beyond the latch's bore",
             f"Backset {ctx.fmt(latch.backset)}, bored {ctx.fmt(deep)} deep.",
             Remedy(f"Bore {ctx.fmt(wanted)} deep", "hardware.latch.deep", wanted)
@@ -155,7 +153,6 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
         ctx.report(
             "latch-thin",
             Level.STOP if beside.value < 2 else Level.WARNING,
-            Stage.HARDWARE,
             "The leaf is thin for its latch",
             f"{ctx.fmt(beside)} stay on each side of a bore of {ctx.fmt(ctx.figures['latch_bore'])}.",
             Remedy(f"A latch that needs {ctx.fmt(most)}", "hardware.latch.bore", most)
@@ -166,7 +163,6 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
     else:
         ctx.fine(
             "latch",
-            Stage.HARDWARE,
             f"The latch is bored {ctx.fmt(deep)} into the edge",
             f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
             grounds=Grounds("latch_down"),
@@ -176,7 +172,6 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
         short = part.face.width - INNER_WOOD
         ctx.warn(
             "latch-deep",
-            Stage.HARDWARE,
             "The latch's bore comes through the stile",
             f"{ctx.fmt(deep)} deep in {ctx.fmt(part.face.width)}.",
             Remedy(f"A latch {ctx.fmt(short)} deep", "hardware.latch.deep", short)
@@ -194,7 +189,6 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     if part.role is Role.STILE and inner > part.face.width:
         ctx.warn(
             "latch-deep",
-            Stage.HARDWARE,
             "The latch's hole lies beyond the stile",
             f"Backset {ctx.fmt(latch.backset)} on a stile of {ctx.fmt(part.face.width)}.",
             Remedy(f"A backset of {ctx.fmt(part.face.width / 2)}", "hardware.latch.backset", part.face.width / 2),
@@ -203,7 +197,6 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     side = "on the face that it shuts to" if latch.kind is LatchKind.RIM else "its bar behind"
     ctx.fine(
         "latch",
-        Stage.HARDWARE,
         f"{str(latch.kind).partition(',')[0].capitalize()}, {side}",
         f"{ctx.fmt(latch.backset)} in from the latch edge, {ctx.fmt(down)} down.",
         grounds=Grounds("latch_down"),
@@ -306,7 +299,6 @@ def _judge_bolts(ctx: Context, bolts: FlushBolts, thick: Figure, beside: Figure)
         ctx.report(
             "bolts-thin",
             Level.STOP if beside.value < 2 else Level.WARNING,
-            Stage.HARDWARE,
             "The leaf is thin for its flush bolts",
             f"{ctx.fmt(beside)} stay on each side.",
             Remedy(f"Bolts {ctx.fmt(most)} wide", "hardware.bolts.width", most)
@@ -317,7 +309,6 @@ def _judge_bolts(ctx: Context, bolts: FlushBolts, thick: Figure, beside: Figure)
     else:
         ctx.fine(
             "bolts",
-            Stage.HARDWARE,
             "Flush bolts in the slow leaf, top and bottom",
             f"{ctx.fmt(beside)} stay on each side; each goes {ctx.fmt(bolts.into)} into head and floor.",
             Remedy("Escape and fire doors: local code decides whether bolts are allowed"),

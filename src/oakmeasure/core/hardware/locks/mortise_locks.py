@@ -10,7 +10,7 @@ from __future__ import annotations
 from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.document.hinges import MortiseLock, Pull, PullKind
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
@@ -153,7 +153,6 @@ def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
     if lock.backset >= lock.case_depth:
         ctx.stop(
             "lock-contradicts",
-            Stage.HARDWARE,
             "The spindle lies behind the lock's case",
             f"Backset {ctx.fmt(lock.backset)}, the case is {ctx.fmt(lock.case_depth)} deep.",
             Remedy(f"A backset of {ctx.fmt(lock.case_depth - 15)}", "hardware.lock.backset", lock.case_depth - 15)
@@ -172,7 +171,6 @@ def _judge(ctx: Context, lock: MortiseLock, build: Build) -> None:
         ctx.report(
             "lock-hollow",
             Level.STOP if inside.name == "HOLLOW" else Level.WARNING,
-            Stage.HARDWARE,
             "The lock's case reaches beyond the solid edge",
             f"{ctx.fmt(lock.case_depth)} deep; {ctx.fmt(solid)} is solid.",
             Remedy("Only where its lock block is: knock, or find it by its mark")
@@ -205,7 +203,6 @@ def bore_pull(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         half_way = f["pull_up"].value + down.value - fit.height.value / 2
         ctx.stop(
             "pull-out",
-            Stage.HARDWARE,
             "The pull does not lie on the leaf",
             f"Its middle is {ctx.fmt(down)} down from the top of {ctx.fmt(fit.height)}.",
             Remedy(f"{ctx.fmt(half_way)} above the floor", "hardware.pull.up", half_way)
@@ -230,7 +227,6 @@ def _recess(
         less = f["thickness"].value - FACE_LEFT
         ctx.stop(
             "pull-deep",
-            Stage.HARDWARE,
             "The flush pull comes through the leaf",
             f"{ctx.fmt(left)} would be left.",
             Remedy(f"A pull {ctx.fmt(less)} deep", "hardware.pull.recess_deep", less)
@@ -266,7 +262,6 @@ def _bar_holes(
     f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
     ctx.fine(
         "pull",
-        Stage.HARDWARE,
         "The bar's holes, both sides alike",
         f"{ctx.fmt(holes)} apart, {ctx.fmt(edge)} in; drill both faces from one template "
         f"{ctx.fmt(f['jig_length'])} × {ctx.fmt(f['jig_width'])}, its fence on the latch edge.",

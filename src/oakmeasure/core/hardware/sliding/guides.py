@@ -10,7 +10,7 @@ from dataclasses import replace
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import chosen, minus, plus
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.locks.mortise_locks import middle
@@ -59,7 +59,6 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
         )
         ctx.stop(
             "guide-wide",
-            Stage.HARDWARE,
             words,
             f"{ctx.fmt(wide)} in {ctx.fmt(f['thickness'])}: {ctx.fmt(cheek)} on each side.",
             Remedy(f"A groove of {ctx.fmt(most)}", "hardware.guide.groove_width", most)
@@ -72,7 +71,6 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
         ctx.report(
             "guide-play",
             Level.STOP if play.value <= 0 else Level.WARNING,
-            Stage.HARDWARE,
             "The fin binds in its groove" if play.value < PLAY[0] else "The fin rattles in its groove",
             f"A fin of {ctx.fmt(guide.fin)} in {ctx.fmt(wide)}: {ctx.fmt(play)} of play.",
             Remedy(f"A fin of {ctx.fmt(fin)}", "hardware.guide.fin", fin),
@@ -83,7 +81,6 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
         most = solid - SOLID_OVER
         ctx.stop(
             "guide-deep",
-            Stage.HARDWARE,
             "The guide's groove goes beyond the solid foot",
             f"{ctx.fmt(deep)} deep, {ctx.fmt(solid)} is solid.",
             Remedy(f"{ctx.fmt(most)} deep", "hardware.guide.groove_depth", most)
@@ -118,7 +115,6 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
         more = deep.value + HOLD - held.value
         ctx.warn(
             "guide-holds",
-            Stage.HARDWARE,
             "The fin hardly reaches into its groove",
             f"{ctx.fmt(held)} of it in a groove {ctx.fmt(deep)} deep.",
             Remedy(
@@ -131,7 +127,6 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     else:
         ctx.fine(
             "guide",
-            Stage.HARDWARE,
             "The fin holds the foot",
             f"{ctx.fmt(f['guide_width'])} × {ctx.fmt(deep)} in the foot, {ctx.fmt(f['guide_play'])} of play; the fin "
             f"up to {ctx.fmt(fin)} over the floor.",
@@ -159,7 +154,6 @@ def _cheeks(ctx: Context, guide: Guide) -> None:
     apart = ctx.figures.total("guide_spacing", "between the cheeks", plus(ctx.figures["thickness"]), plus(felt, 2))
     ctx.fine(
         "guide",
-        Stage.HARDWARE,
         f"Cheeks {ctx.fmt(apart)} apart",
         f"The leaf and {ctx.fmt(felt)} of felt on each side.",
         grounds=Grounds("guide_spacing"),
@@ -178,7 +172,6 @@ def _over_plate(ctx: Context, guide: Guide) -> None:
         ctx.report(
             "guide-plate",
             Level.STOP if air.value <= 0 else Level.WARNING,
-            Stage.HARDWARE,
             "The foot meets the guide's screws" if air.value <= 0 else "The foot hardly clears the guide",
             f"Plate and screw heads {ctx.fmt(plate)}, the gap over the floor is {ctx.fmt(f['gap_floor'])}.",
             Remedy(f"Gap over the floor {ctx.fmt(wanted)}", "fit.gap_floor", wanted),
@@ -192,7 +185,6 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
     if guide.kind is GuideKind.NONE:
         ctx.warn(
             "guide-none",
-            Stage.HARDWARE,
             "Nothing keeps the foot in line",
             "A sliding leaf without a guide swings, and comes off its track.",
             Remedy("A fin in a groove in the foot", "hardware.guide.kind", GuideKind.FIN)
@@ -204,7 +196,6 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
     if guide.floor is FloorKind.LAMINATE and on_floor and not guide.let_in:
         ctx.stop(
             "guide-floor",
-            Stage.HARDWARE,
             "A guide must not pin a floating floor",
             "It moves with the seasons: screwed down in one place it lifts or opens elsewhere.",
             Remedy("On a piece of its own, let in with a gap round it", "hardware.guide.let_in", True),
@@ -214,7 +205,6 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
     elif guide.floor is FloorKind.CARPET and on_floor:
         ctx.stop(
             "guide-floor",
-            Stage.HARDWARE,
             "No guide holds on a carpet",
             "It tilts on the pile, and the pile drags on the leaf.",
             Remedy("A roller on the wall", "hardware.guide.kind", GuideKind.ROLLER),
@@ -227,4 +217,4 @@ def _judge_floor(ctx: Context, guide: Guide) -> None:
             FloorKind.LAMINATE: "Its own piece is glued to the floor under it, the boards end round it with a gap.",
             FloorKind.CARPET: "Nothing touches the carpet.",
         }[guide.floor]
-        ctx.fine("guide-floor", Stage.HARDWARE, f"{str(guide.kind).capitalize()} on {guide.floor}", how)
+        ctx.fine("guide-floor", f"{str(guide.kind).capitalize()} on {guide.floor}", how)

@@ -13,7 +13,7 @@ from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import HangerKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -152,7 +152,6 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
         usual = min(USUAL_IN, fit.width.value / 4)
         ctx.stop(
             "hangers-beyond",
-            Stage.HARDWARE,
             "The hangers lie beyond the leaf's middle",
             f"{ctx.fmt(inward)} from each edge of {ctx.fmt(fit.width)}.",
             Remedy(f"{ctx.fmt(usual)} from the edges", "hardware.hangers.bolt_in", usual),
@@ -237,7 +236,6 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
         need = works.value / GRAVITY
         ctx.stop(
             "hangers-weak",
-            Stage.HARDWARE,
             "The hangers are too weak for the leaf",
             words,
             Remedy(f"Hangers rated for {ctx.show.value(need, Unit.KG)} and more"),
@@ -251,7 +249,6 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     else:
         ctx.fine(
             "hangers-carry",
-            Stage.HARDWARE,
             f"The hangers carry it at {ratio.value:.0%} of their rating",
             f"{words} Hang {ctx.fmt(load)} from the track first.",
             grounds=Grounds(ratio.name, rule="its sheet"),
@@ -321,7 +318,6 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
     if down.value < wood or at[0] < wood:
         ctx.warn(
             "bolts-edge",
-            Stage.HARDWARE,
             "The hanger bolts are near the edge",
             f"{ctx.fmt(min(down.value, at[0]))} from it; a bolt of {ctx.fmt(size)} wants {ctx.fmt(wood)}.",
             Remedy(f"{ctx.fmt(wood)} down", "hardware.hangers.bolt_down", max(wood, 10.0))
@@ -365,7 +361,6 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
         ctx.report(
             "recess-thin",
             Level.STOP if cheek.value < 2 else Level.WARNING,
-            Stage.HARDWARE,
             f"The {what}s' recesses leave thin cheeks",
             f"{ctx.fmt(cheek)} on each side of {ctx.fmt(size)}.",
             ctx.thickness_remedy(f"A leaf of {ctx.fmt(wide + 10)}", wide + 10),

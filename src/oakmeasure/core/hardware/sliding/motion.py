@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.sliding_gear import GuideKind, HangerKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.leaf.leaf_context import Context
@@ -36,7 +36,6 @@ def _wheel_over_heads(ctx: Context) -> None:
         ctx.report(
             "wheel-jams",
             Level.STOP if air.value <= 0 else Level.WARNING,
-            Stage.HARDWARE,
             "The wheels jam on the bolt heads" if air.value <= 0 else "The wheels hardly pass the bolt heads",
             f"Heads {ctx.fmt(head)} high, {ctx.fmt(room)} of room.",
             Remedy(f"Flat heads of {ctx.fmt(lower)}", "hardware.hangers.bolt_head", lower),
@@ -46,7 +45,6 @@ def _wheel_over_heads(ctx: Context) -> None:
     else:
         ctx.fine(
             "wheels-pass",
-            Stage.HARDWARE,
             "The wheels pass the bolt heads",
             f"{ctx.fmt(air)} of air over heads of {ctx.fmt(head)}.",
             grounds=Grounds("wheel_air"),
@@ -66,7 +64,6 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
         wanted = strap.value + PASSING
         ctx.stop(
             "straps-meet",
-            Stage.HARDWARE,
             "The outer leaf meets the inner one's bolt heads",
             f"They stand {ctx.fmt(strap)} off its face, {ctx.fmt(f['slide_air'])} lie between the leaves.",
             Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
@@ -76,7 +73,6 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
     else:
         ctx.fine(
             "straps-pass",
-            Stage.HARDWARE,
             "The leaves pass each other's straps",
             f"{ctx.fmt(air)} of air.",
             grounds=Grounds("strap_air"),
@@ -97,7 +93,6 @@ def _leaf_past_cheeks(ctx: Context) -> None:
         wanted = cheek.value + felt.value + PASSING
         ctx.stop(
             "guide-between",
-            Stage.HARDWARE,
             "The inner leaf meets the outer one's guide",
             f"Cheek and felt take {ctx.fmt(cheek.value + felt.value)} of {ctx.fmt(f['slide_air'])} between the leaves.",
             Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
@@ -106,9 +101,5 @@ def _leaf_past_cheeks(ctx: Context) -> None:
         )
     else:
         ctx.fine(
-            "guide-passes",
-            Stage.HARDWARE,
-            "The inner leaf passes the guide",
-            f"{ctx.fmt(air)} of air.",
-            grounds=Grounds("cheek_air"),
+            "guide-passes", "The inner leaf passes the guide", f"{ctx.fmt(air)} of air.", grounds=Grounds("cheek_air")
         )

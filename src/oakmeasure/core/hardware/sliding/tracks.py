@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING, HangerKind, WallChoices, WallKind
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
@@ -59,7 +59,6 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
     except InputError as error:
         ctx.stop(
             "track-holes",
-            Stage.HARDWARE,
             "The track's holes do not lie on it",
             str(error),
             Remedy("A longer track, or its first hole nearer to the end"),
@@ -103,7 +102,6 @@ def _height(ctx: Context) -> None:
     line = f.total("track_line", "track's holes over the finished floor, level", *terms)
     ctx.fine(
         "track-line",
-        Stage.HARDWARE,
         f"Snap the track's line {ctx.fmt(line)} over the floor",
         "Level, from the highest floor along the travel.",
         grounds=Grounds("track_line"),
@@ -118,7 +116,6 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     if wall.kind is WallKind.BOARD:
         ctx.stop(
             "wall-board",
-            Stage.HARDWARE,
             "Never on plasterboard alone",
             "It holds neither the leaf's weight nor its jolts.",
             Remedy("Find the studs, and say where they are", "hardware.wall.kind", WallKind.STUDS),
@@ -133,7 +130,6 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     if not studs:
         ctx.warn(
             "studs",
-            Stage.HARDWARE,
             "Where are the studs behind the track?",
             "Not found yet; every hole of the track must meet one.",
             Remedy("Find them: the first one and their pitch, or each of them"),
@@ -157,7 +153,6 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
         again = "Drilled anew before the studs, " if wall.redrill else ""
         ctx.fine(
             "studs",
-            Stage.HARDWARE,
             "Every hole meets a stud",
             f"{again}{len(holes)} holes, {ctx.fmt(now.least)} or more inside the wood.",
             grounds=Grounds("stud_margin", rule=f"{ctx.fmt(edge)} from a stud's edge"),
@@ -200,7 +195,6 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
         side = "hinge" if wall.shift > 0 else "latch"
         ctx.warn(
             "track-shifted",
-            Stage.HARDWARE,
             "The shifted track must be longer",
             f"Shifted {ctx.fmt(shift)}, a wheel would leave it at the {side} side.",
             Remedy(f"A track of {ctx.fmt(f['track_whole'])}, the more at the {side} side"),
@@ -235,7 +229,6 @@ def _not_held(ctx: Context, gear: Gear, wall: WallChoices, now: Alignment, edge:
     title = "The track has no stud behind it" if not now.hits else "Not every hole of the track meets a stud"
     ctx.stop(
         "studs",
-        Stage.HARDWARE,
         title,
         " ".join(words),
         *remedies,
@@ -249,7 +242,6 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
     if len(behind) < 2:
         ctx.stop(
             "studs",
-            Stage.HARDWARE,
             "The backing board has too few studs",
             f"{len(behind)} within its length of {ctx.fmt(length)}.",
             Remedy("A longer board, over two studs at the least"),
@@ -258,7 +250,6 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
     elif max(b - a for a, b in pairwise(behind)) > 1.5 * MOST_APART:
         ctx.warn(
             "studs",
-            Stage.HARDWARE,
             "The backing board's studs are far apart",
             f"{len(behind)} in {ctx.fmt(length)}.",
             Remedy("A thicker board, or a nogging between them"),
@@ -267,7 +258,6 @@ def _on_backing(ctx: Context, gear: Gear, wall: WallChoices, studs: tuple[float,
     else:
         ctx.fine(
             "studs",
-            Stage.HARDWARE,
             f"A backing board of {ctx.fmt(wall.backing)} carries the track",
             f"Two screws into each of {len(behind)} studs, {ctx.fmt(LEAST_BITE)} or more in the wood; the track "
             "where its holes are.",
@@ -287,7 +277,6 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     if floor.along is not FloorAlong.TRAVEL or len(points) < 2:
         ctx.warn(
             "floor-level",
-            Stage.HARDWARE,
             "The floor under the track is not read",
             "A leaf on wheels rolls by itself where its track falls.",
             Remedy("Read the floor along the travel, at two places or more"),
@@ -312,7 +301,6 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     if most.value > SHIM_SEEN:
         ctx.warn(
             "floor-level",
-            Stage.HARDWARE,
             "Shim the track until it is level",
             f"The floor falls up to {ctx.fmt(slope)} a metre; {ctx.fmt(most)} at the most under the track.",
             Remedy("Shims at every hole, full under the track"),
@@ -321,7 +309,6 @@ def _shims(ctx: Context, opening: Opening, fit: Fit, holes: Sequence[float]) -> 
     else:
         ctx.fine(
             "floor-level",
-            Stage.HARDWARE,
             "The floor under the track is level",
             f"{ctx.fmt(most)} at the most.",
             grounds=Grounds(most.name),
@@ -354,7 +341,6 @@ def _load_path(ctx: Context) -> None:
     if kind.name in ("LAMINATE", "CARPET"):
         ctx.stop(
             "floor-bears",
-            Stage.HARDWARE,
             f"No track on {kind}",
             f"Each wheel brings up to {ctx.fmt(most)}; what is under the floor must bear it.",
             Remedy("Cut the floor away and set the track on what is under it"),
@@ -363,7 +349,6 @@ def _load_path(ctx: Context) -> None:
     else:
         ctx.fine(
             "floor-bears",
-            Stage.HARDWARE,
             "The weight goes into the floor",
             f"Up to {ctx.fmt(most)} under each wheel, along the whole track.",
             Remedy("Structure: whoever answers for the floor decides"),
@@ -394,7 +379,6 @@ def _stops(ctx: Context, gear: Gear) -> None:
         f.total("stops_early", "leaf stops early by", plus(long), minus(room))
         ctx.warn(
             "stops-early",
-            Stage.HARDWARE,
             "The leaf stops before the end of its way",
             f"A stop of {ctx.fmt(long)} has {ctx.fmt(room)} between wheel and track's end: {ctx.fmt(early)} early at "
             "each end.",
@@ -405,7 +389,6 @@ def _stops(ctx: Context, gear: Gear) -> None:
     else:
         ctx.fine(
             "stops",
-            Stage.HARDWARE,
             "The stops fit on the track",
             f"Their working faces {ctx.fmt(room)} in from the shut leaf's edge, and at {ctx.fmt(f['stop_open'])}.",
             grounds=Grounds("stop_open"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import Polygon
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.adjust import ContradictoryError, Observed, Status
@@ -104,7 +104,6 @@ def take_by_polygon(ctx: Context, polygon: Polygon) -> Taken | None:
             code, title = "survey-contradictory", "No opening has these readings"
         ctx.stop(
             code,
-            Stage.MEASURE,
             title,
             f"{len(readings)} readings for {polygon.corners} corners: needs {error.need}.",
             Remedy("Take it, or look for a corner that is numbered wrongly"),

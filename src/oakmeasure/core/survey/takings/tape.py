@@ -8,7 +8,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import counted
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.readings import HeadKind, Side
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, Origin, Provenance, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -186,7 +186,6 @@ def _head(ctx: Context, adj: Adjustment[SurveyKind], inputs: list[Figure]) -> tu
     except InputError as error:
         ctx.stop(
             "head-impossible",
-            Stage.MEASURE,
             f"No {kind} head has this rise",
             f"{ctx.fmt(rise)} over a span of {ctx.fmt(span)}: the rise needs "
             + (f"{ctx.fmt(error.limits[0])} to {ctx.fmt(error.limits[1])}." if error.limits else f"{error.need}."),

@@ -8,7 +8,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point, signed_area
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.readings import TickTemplate
-from oakmeasure.core.figures.check import Grounds, Remedy, Stage
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, Origin
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -39,7 +39,6 @@ def take_by_ticks(ctx: Context, template: TickTemplate) -> Taken | None:
     except InputError as error:
         ctx.stop(
             "template-open",
-            Stage.MEASURE,
             "The ticks make no outline yet",
             f"{error.value}: needs {error.need}.".capitalize(),
             Remedy("Take more ticks, or name the sides of those there are"),
@@ -121,7 +120,6 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
             listed = ", ".join(str(at + 1) for at in open_ones)
             ctx.stop(
                 f"ticks-undecided-{side}",
-                Stage.MEASURE,
                 f"Ticks on the {name} disagree",
                 f"One of ticks {listed} is wrong; which one cannot be told. All else is, for now, as if it were tick "
                 f"{next((at + 1 for at in open_ones if abs(fit.ticks[at].miss) > 1e-6), open_ones[0] + 1)}."
@@ -133,7 +131,6 @@ def judge_ticks(ctx: Context, template: TickTemplate, fit: TemplateFit) -> None:
     if unchecked:
         ctx.warn(
             "ticks-unchecked",
-            Stage.MEASURE,
             "A wrong tick would not show",
             f"The {', '.join(unchecked)}: as many ticks as the line needs, and none that checks it.",
             Remedy("Three ticks a side show a wrong one, four say which"),
@@ -154,7 +151,6 @@ def _say_wrong(ctx: Context, at: int, tick: JudgedTick, names: tuple[str, ...]) 
         remedies = [Remedy(f"It belongs to the {other}", f"template.ticks.{at}.side", tick.nearer)]
     ctx.warn(
         f"tick-{at + 1}",
-        Stage.MEASURE,
         f"Tick {at + 1} is wrong",
         sentence,
         *remedies,
@@ -172,7 +168,6 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
     if fit.check_miss is None:
         ctx.warn(
             "check-none",
-            Stage.MEASURE,
             "No check reading",
             "Nothing outside the ticks says that the template is true.",
             Remedy("Lay the stick into one corner and keep that tick as the check"),
@@ -195,18 +190,16 @@ def _say_check(ctx: Context, template: TickTemplate, fit: TemplateFit, names: tu
         side = names[fit.decided_by_check[0] - 1]
         ctx.warn(
             "check-used",
-            Stage.MEASURE,
             "The check reading had to decide",
             f"On the {side} the ticks alone could not say which is wrong. {where} It checks nothing else now.",
             Remedy(f"Take one more tick on the {side}"),
             grounds=Grounds("check_miss", "tick:check"),
         )
     elif fit.check_miss <= limit:
-        ctx.fine("check", Stage.MEASURE, "The check reading agrees", where, grounds=Grounds("check_miss", "tick:check"))
+        ctx.fine("check", "The check reading agrees", where, grounds=Grounds("check_miss", "tick:check"))
     else:
         ctx.warn(
             "check-off",
-            Stage.MEASURE,
             "The check reading misses",
             where,
             Remedy("Take the check again; then the ticks of those two sides"),
@@ -222,7 +215,6 @@ def _say_nick(ctx: Context, template: TickTemplate) -> None:
     if abs(apart) > NICK_APART:
         ctx.warn(
             "nick",
-            Stage.MEASURE,
             "The nick is not where it was read",
             f"On the wall it is {ctx.fmt(template.nick_up)} over the floor, by the ticks {ctx.fmt(up)}.",
             Remedy("Read the nick again; did the board slip?"),
