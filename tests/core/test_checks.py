@@ -76,7 +76,9 @@ def test_a_check_is_said_at_one_stage_whatever_leaf_it_is_said_of():
             made = job_edits.with_field(
                 job_edits.with_construction(job(), "leaf-1", kind), "leaf-1", "hanging", hanging
             )
-            for check in solve(made).leaves[0].checks:
+            checks = solve(made).leaves[0].checks
+            assert len({each.code for each in checks}) == len(checks), (kind, hanging)
+            for check in checks:
                 stages[check.code].add(check.stage)
     assert {Stage.LEAF, Stage.TIMBER, Stage.HARDWARE, Stage.FIT, Stage.MAKE} < set().union(*stages.values())
     assert not {code: found for code, found in stages.items() if len(found) > 1}

@@ -45,7 +45,7 @@ def test_every_step_works_at_parts_that_are_on_the_cut_list_and_every_wooden_par
     listed = {each.name for each in leaf.cut_parts}
     worked = {name for step in leaf.making.operations for name in step.parts}
     carried = {each.member for each in leaf.borings}  # what stands round the leaf, such as the head, is cut too
-    assert {each.removesuffix(", slow leaf") for each in worked} <= listed | carried
+    assert worked <= listed | carried
     own = {each.name for each in leaf.build.parts if not each.at_hand and not each.is_old}
     assert own <= worked
 

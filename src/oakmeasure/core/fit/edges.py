@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
@@ -27,21 +28,19 @@ def gaps_along(
     x0, y0 = at
     x1, y1 = x0 + width.value, y0 + height.value
     ends = {
-        "hinge side": (("at the foot", x0 - opening.hinge_foot[0]), ("at the head", x0 - opening.hinge_head[0])),
-        "latch side": (("at the foot", opening.latch_foot[0] - x1), ("at the head", opening.latch_head[0] - x1)),
-        "head": (("at the hinges", opening.hinge_head[1] - y1), ("at the latch", opening.latch_head[1] - y1)),
-        "floor": (("at the hinges", y0 - opening.hinge_foot[1]), ("at the latch", y0 - opening.latch_foot[1])),
+        Side.HINGE: (("foot", x0 - opening.hinge_foot[0]), ("head", x0 - opening.hinge_head[0])),
+        Side.LATCH: (("foot", opening.latch_foot[0] - x1), ("head", opening.latch_head[0] - x1)),
+        Side.HEAD: (("hinges", opening.hinge_head[1] - y1), ("latch", opening.latch_head[1] - y1)),
+        Side.FLOOR: (("hinges", y0 - opening.hinge_foot[1]), ("latch", y0 - opening.latch_foot[1])),
     }
     uneven = False
-    for edge, ((first, one), (second, other)) in ends.items():
+    for side, ((first, one), (second, other)) in ends.items():
         if is_scribed:
-            asked = ctx.figures[figure_name(f"gap_{edge.split()[0]}")].value
-            one = other = asked
+            one = other = ctx.figures[figure_name(f"gap_{side.slug}")].value
         for where, value in ((first, one), (second, other)):
-            name = f"gap_{edge.split()[0]}_{where.split()[-1]}"
             ctx.figures.derived(
-                figure_name(name),
-                f"gap, {edge}, {where}",
+                figure_name(f"gap_{side.slug}_{where}"),
+                f"gap, {side}, at the {where}",
                 value,
                 opening.clear_width,
                 width,
@@ -50,14 +49,12 @@ def gaps_along(
         if abs(one - other) > UNEVEN:
             uneven = True
             ctx.warn(
-                f"uneven-{edge.split()[0]}",
-                f"The gap along the {edge} is uneven",
-                f"A square leaf leaves {ctx.fmt(one)} {first} and {ctx.fmt(other)} {second}.",
+                f"uneven-{side.slug}",
+                f"The gap along the {side} is uneven",
+                f"A square leaf leaves {ctx.fmt(one)} at the {first} and {ctx.fmt(other)} at the {second}.",
                 Remedy("Pack the lining, or scribe that edge out of the trimming allowance"),
                 grounds=Grounds(
-                    f"gap_{edge.split()[0]}_{first.split()[-1]}",
-                    f"edge:{edge.split()[0]}",
-                    rule=f"a difference over {ctx.fmt(UNEVEN)} shows",
+                    f"gap_{side.slug}_{first}", f"edge:{side.slug}", rule=f"a difference over {ctx.fmt(UNEVEN)} shows"
                 ),
             )
     if not uneven and not is_scribed:

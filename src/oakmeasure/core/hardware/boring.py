@@ -234,7 +234,7 @@ class Boring:
     """What is cut."""
     cut_in: CutIn
     """Whose wood."""
-    member: str
+    part: str
     """The part that it is cut in, by its name, or what carries the leaf, in words."""
     side: CutSide
     """From where it is cut."""
@@ -259,6 +259,11 @@ class Boring:
     def name(self) -> str:
         """What it is called on drawings and in lists."""
         return self.kind.value.format(number=self.number, at=self.at)
+
+    @property
+    def member(self) -> str:
+        """The part that it is cut in, in words: of the slow leaf of a pair it says so."""
+        return f"{self.part}, slow leaf" if self.cut_in is CutIn.SLOW_LEAF else self.part
 
     @property
     def edge(self) -> str:
@@ -349,7 +354,7 @@ def keep(
         return Boring(
             kind,
             CutIn.SLOW_LEAF,
-            f"{member}, slow leaf",
+            member,
             CutSide.MEETING_EDGE,
             Datum.LEAF_TOP,
             from_top,

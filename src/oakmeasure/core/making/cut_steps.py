@@ -32,7 +32,7 @@ def cut_for(
         trade,
         needs=(*needs, *more),  # type: ignore[misc]
         early=True,
-        parts=tuple(dict.fromkeys(c.member for c in cuts)),
+        parts=tuple(dict.fromkeys(c.part for c in cuts)),
         cuts=tuple(c.name for c in cuts),
         settings=settings,
         hold=WorkpieceSetup(hold, part),

@@ -6,6 +6,7 @@ from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.construction.existing.model import Existing, Inside, Splice
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import GlueUpKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
@@ -125,19 +126,16 @@ def _part(m: StepBuilder, old: tuple[str, ...], bucket: Bucket) -> None:
         check=StepCheck("every joint lettered before it moves"),
         about=About.TIMBER,
     )
-    panels = tuple(p.name for p in m.build.parts if p.is_old and p.role is Role.PANEL)
+    panels = [part for part in m.build.parts if part.is_old and part.role is Role.PANEL]
+    offs = [figure for part in panels if (figure := m.leaf.figures.get(figure_name(f"{part.slug}_off")))]
     m.add(
         "narrow:panels",
         "Cut panels and rails narrower",
         Trade.SAW,
-        parts=panels,
+        parts=tuple(part.name for part in panels),
         needs=(m.whole,),
         bucket=bucket,
-        settings=tuple(
-            Setting(f.label.partition(",")[0], f.value, figure=f.name)
-            for f in m.leaf.figures
-            if f.name.endswith("_off") and "panel" in f.name and f.value > HAIR
-        )[:4],
+        settings=tuple(Setting(off.label, off.value, figure=off.name) for off in offs if off.value > HAIR)[:4],
         cautions=("saw",),
         check=StepCheck("muntins and panels dry in their new places"),
     )

@@ -144,7 +144,7 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
         else "on every edge: it moves as one"
     )
     ctx.fine(
-        "glue",
+        "slab-glue",
         counted(round(stages.value), "glue-up"),
         f"Glue {where}. The slab moves {ctx.fmt(season)} from the driest to the wettest.",
         grounds=Grounds("glue_stages"),

@@ -239,7 +239,7 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     width = ctx.chosen("bolt_width", "flush bolt, width", bolts.width, "hardware.bolts.width")
     beside = f.total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5))
     _judge_bolts(ctx, bolts, thick, beside)
-    member = f"{latch_member(build)}, slow leaf"
+    member = latch_member(build)
     depth = middle(thick.value, width.value)
     edge = CutSide.MEETING_EDGE
     return (
