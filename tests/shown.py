@@ -34,12 +34,12 @@ class Listener:
         self.kept: set[str] = set()  # broken or cut off since it was said
         self.names: set[str] = set()
 
-    def say(self, text: str) -> str:
+    def tr(self, text: str) -> str:
         if text not in self.kept:
             self.heard[text] = None
         return text
 
-    def keep(self, said: str) -> None:
+    def mark_final(self, said: str) -> None:
         self.kept.add(said)
 
 
@@ -47,11 +47,11 @@ class Listener:
 def listening() -> Iterator[Listener]:
     """Gather what is said meanwhile."""
     listener, before = Listener(), language._phrases
-    language.speak(listener)
+    language.set_catalogue(listener)
     try:
         yield listener
     finally:
-        language.speak(before)
+        language.set_catalogue(before)
 
 
 def show_pages(window: Window, leaf_ids: list[str]) -> None:

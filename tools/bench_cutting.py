@@ -20,7 +20,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from oakmeasure.core.cutting.bound.any_width import prove
+from oakmeasure.core.cutting.bound.any_width import prove_bound
 from oakmeasure.core.cutting.lp.master import Master
 from oakmeasure.core.cutting.model import CutKind, CutPlan, Deadline, Defect, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.plan import cut
@@ -208,7 +208,7 @@ def least_proven(many: int) -> int:
     shop, begun = Shop(real_sheets(many)), time.perf_counter()
     master, bounds = Master(shop, shop.demand, {0: None}), [0.0]
     master.solve(lambda: time.perf_counter() - begun > SOLVED, finest=finest_grid(shop), near=1e-4)
-    prove(master, lambda: time.perf_counter() - begun > PROVEN, bounds.append)
+    prove_bound(master, lambda: time.perf_counter() - begun > PROVEN, bounds.append)
     return math.ceil(bounds[-1] / shop.price[0] - 1e-3)
 
 

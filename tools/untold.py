@@ -22,7 +22,7 @@ def main() -> None:
             continue
         phrases = phrases_of(language)
         for name in map(trade_name, KINDS):
-            if phrases.say(name) == name:
+            if phrases.tr(name) == name:
                 print(f"{language}: “{name}” is not said yet; tools/make_phrases.py {language} adds it")
 
 

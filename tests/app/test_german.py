@@ -15,7 +15,7 @@ from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.solver import solve
 from oakmeasure.files import job_folder
 from oakmeasure.files.settings import read_settings
-from oakmeasure.language import Language, choose, say, spoken
+from oakmeasure.language import Language, current_language, set_language, tr
 from oakmeasure.language.phrases import phrases_of
 from shown import heard_of, listening, strange_in
 
@@ -32,7 +32,7 @@ def test_all_that_the_window_says_is_said_in_german(qapp, demo):
 
 def being_built(german):
     """Return what constructions are called that nobody has said in German yet; `./run lint` tells of them."""
-    return {name for name in map(trade_name, KINDS) if german.say(name) == name}
+    return {name for name in map(trade_name, KINDS) if german.tr(name) == name}
 
 
 def test_all_that_the_papers_say_is_said_in_german(demo, tmp_path):
@@ -48,7 +48,7 @@ def test_all_that_the_papers_say_is_said_in_german(demo, tmp_path):
 def english_again(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path))
     yield
-    choose(Language.ENGLISH)
+    set_language(Language.ENGLISH)
     start.speak_of_qt(QApplication.instance(), Language.ENGLISH)
     for each in start.OPENED:
         let_go(each)
@@ -65,7 +65,7 @@ def test_language_is_changed_in_the_menu_and_nothing_is_lost(qapp, demo, tmp_pat
     session.go_to(Stage.HARDWARE)
     commands.ask_one_of = lambda _title, _question, _names: ""
     commands.other_language()
-    assert (spoken(), path.exists()) == (Language.ENGLISH, False)  # thought better of
+    assert (current_language(), path.exists()) == (Language.ENGLISH, False)  # thought better of
     commands.ask_one_of = lambda _title, _question, names: names[-1]
     commands.other_language()
     assert path.exists()
@@ -79,9 +79,9 @@ def test_language_is_changed_in_the_menu_and_nothing_is_lost(qapp, demo, tmp_pat
     )
     assert fresh.session.path == path
     assert fresh.commands.keeper.has_claim
-    assert read_settings().language is spoken() is Language.GERMAN
+    assert read_settings().language is current_language() is Language.GERMAN
     texts = {action.text() for action in fresh.commands.menu.actions()}
-    assert say("Workshop mode") in texts
+    assert tr("Workshop mode") in texts
     assert "Workshop mode" not in texts
     assert QApplication.instance().findChildren(QTranslator)
 
@@ -91,6 +91,6 @@ def test_language_stays_where_the_job_cannot_be_saved(window, english_again):
     window.session.push("another name", lambda job: job.model_copy(update={"name": "Lower mill"}))
     window.commands.ask_one_of = lambda _title, _question, names: names[-1]
     window.commands.other_language()
-    assert spoken() is Language.ENGLISH
+    assert current_language() is Language.ENGLISH
     assert window.isVisible()
     assert start.OPENED == []

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.data import text as data_text
-from oakmeasure.language import Language, choose, german, say, speak, spoken
+from oakmeasure.language import Language, current_language, german, set_catalogue, set_language, tr
 from oakmeasure.language.phrases import PLACE, Phrases, read_phrases
 
 SAID = {
@@ -45,36 +45,36 @@ SAID = {
     ],
 )
 def test_text_is_said_by_its_pattern_and_what_is_no_text_of_the_program_stays(english: str, said: str) -> None:
-    assert Phrases(SAID).say(english) == said
+    assert Phrases(SAID).tr(english) == said
 
 
 def test_door_says_what_is_spoken_and_english_again() -> None:
-    speak(Phrases(SAID))
+    set_catalogue(Phrases(SAID))
     try:
-        assert say("top rail") == "oberer Querfries"
+        assert tr("top rail") == "oberer Querfries"
     finally:
-        speak(None)
-    assert say("top rail") == "top rail"
+        set_catalogue(None)
+    assert tr("top rail") == "top rail"
 
 
 @given(st.text(max_size=80))
 def test_no_text_makes_the_phrases_stumble(text: str) -> None:
-    assert isinstance(Phrases(SAID).say(text), str)
+    assert isinstance(Phrases(SAID).tr(text), str)
 
 
 def test_a_sentence_of_which_little_is_known_stays_whole_and_what_was_said_is_not_said_again() -> None:
     phrases = Phrases(SAID)
     typed = "The lad has left the top rail to dry on the loft floor again"
-    assert phrases.say(typed) == typed
-    phrases.keep("sheet")
-    assert phrases.say("sheet") == "sheet"
+    assert phrases.tr(typed) == typed
+    phrases.mark_final("sheet")
+    assert phrases.tr("sheet") == "sheet"
 
 
 def test_phrase_is_not_found_within_a_word() -> None:
     phrases = Phrases({"{0} out {1}": "{0} heraus {1}", "out {0}": "heraus {0}", "all {0}": "alle {0}"})
-    assert phrases.say("Rout the grooves") == "Rout the grooves"
-    assert phrases.say("fall 3") == "fall 3"
-    assert phrases.say("all 3") == "alle 3"
+    assert phrases.tr("Rout the grooves") == "Rout the grooves"
+    assert phrases.tr("fall 3") == "fall 3"
+    assert phrases.tr("all 3") == "alle 3"
 
 
 def test_what_somebody_typed_is_no_strange_text_and_stays() -> None:
@@ -82,7 +82,7 @@ def test_what_somebody_typed_is_no_strange_text_and_stays() -> None:
     assert not phrases.is_known("Sheet room, the leaf weighs 3 kg.")
     phrases.names.add("Sheet room")
     assert phrases.is_known("Sheet room")
-    assert phrases.say("Sheet room") == "Sheet room"
+    assert phrases.tr("Sheet room") == "Sheet room"
 
 
 # What a search is made among has the words of both languages, and so its number twice.
@@ -103,14 +103,14 @@ def test_every_german_phrase_has_the_places_of_the_english_one() -> None:
 
 
 def test_german_is_spoken_from_the_choice_to_the_next_one() -> None:
-    choose(Language.GERMAN)
+    set_language(Language.GERMAN)
     try:
-        assert spoken() is Language.GERMAN
-        assert say("top rail") == "oberer Querfries"
-        assert say("12.5 mm") == "12,5 mm"
+        assert current_language() is Language.GERMAN
+        assert tr("top rail") == "oberer Querfries"
+        assert tr("12.5 mm") == "12,5 mm"
     finally:
-        choose(Language.ENGLISH)
-    assert say("top rail") == "top rail"
+        set_language(Language.ENGLISH)
+    assert tr("top rail") == "top rail"
 
 
 @pytest.mark.parametrize(
@@ -136,7 +136,7 @@ def test_german_name_in_a_place_of_a_phrase_is_declined() -> None:
     phrases = Phrases(
         {"{0} deep in the {1}.": "{0} tief in {1}.", "bottom rail": "unterer Querfries"}, after=german.after
     )
-    assert phrases.say("12 deep in the bottom rail.") == "12 tief in unterem Querfries."
+    assert phrases.tr("12 deep in the bottom rail.") == "12 tief in unterem Querfries."
 
 
 @pytest.mark.parametrize(
@@ -152,8 +152,8 @@ def test_german_name_in_a_place_of_a_phrase_is_declined() -> None:
     ],
 )
 def test_what_is_counted_has_its_german_plural(english, said):
-    choose(Language.GERMAN)
+    set_language(Language.GERMAN)
     try:
-        assert say(english) == said
+        assert tr(english) == said
     finally:
-        choose(Language.ENGLISH)
+        set_language(Language.ENGLISH)

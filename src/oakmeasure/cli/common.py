@@ -57,7 +57,7 @@ def written(path: Path, content: bytes) -> None:
         job_file.write_whole(path, content)
 
 
-def chosen(solution: Solution, leaf: str) -> str:
+def leaf_asked_for(solution: Solution, leaf: str) -> str:
     """Return the id of the leaf that was asked for, of the first where none was."""
     ids = [each.leaf.id for each in solution.leaves]
     if leaf and leaf not in ids:
@@ -68,7 +68,7 @@ def chosen(solution: Solution, leaf: str) -> str:
 def leaf_of(path: Path, leaf: str) -> tuple[Solution, LeafSolution]:
     """Return a job and the leaf of it that was asked for."""
     solution = opened(path)
-    return solution, solution.leaf(chosen(solution, leaf))
+    return solution, solution.leaf(leaf_asked_for(solution, leaf))
 
 
 def hand_named(name: str) -> Hand | None:

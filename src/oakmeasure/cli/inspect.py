@@ -12,7 +12,7 @@ import typer
 import typer.main
 
 from oakmeasure.cli import papers
-from oakmeasure.cli.common import JobPath, LeafId, app, chosen, opened, refuse, refusing
+from oakmeasure.cli.common import JobPath, LeafId, app, leaf_asked_for, opened, refuse, refusing
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.figures.check import Stage
@@ -110,7 +110,7 @@ def shot(
     from oakmeasure.app.shell.start import picture
 
     with refusing(job_file.JobFileError, OSError):
-        picture(solution.job, png, stage=named, leaf=chosen(solution, leaf), page=_page(page, named))
+        picture(solution.job, png, stage=named, leaf=leaf_asked_for(solution, leaf), page=_page(page, named))
 
 
 @app.command()
@@ -161,7 +161,7 @@ def operations(
     from oakmeasure.files.tables.operations import operations_record
 
     solution = opened(job)
-    leaves = [solution.leaf(chosen(solution, leaf))] if leaf else list(solution.leaves)
+    leaves = [solution.leaf(leaf_asked_for(solution, leaf))] if leaf else list(solution.leaves)
     record = operations_record(leaves, Show(solution.job.unit))
     if as_json:
         print(json.dumps(record, indent=1, ensure_ascii=False))

@@ -14,8 +14,8 @@ from oakmeasure.cli.common import (
     LeafId,
     PaperName,
     app,
-    chosen,
     hand_named,
+    leaf_asked_for,
     leaf_of,
     opened,
     refuse,
@@ -204,7 +204,7 @@ def hardware_table(
         ware, found = read_hardware(csv)
         made = with_hardware(solution.job, found)
         if ware is Ware.TRACKS:
-            made = with_track(made, chosen(solution, leaf), found, take)
+            made = with_track(made, leaf_asked_for(solution, leaf), found, take)
     written(job, job_file.dumps(made).encode("utf-8"))
     print(f"{len(found)} {ware}")
 
@@ -240,7 +240,7 @@ def keep_outs(
         return
     from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
 
-    written(out, zone_sheet_pdf(solution.job, solution.leaf(chosen(solution, leaf))))
+    written(out, zone_sheet_pdf(solution.job, solution.leaf(leaf_asked_for(solution, leaf))))
 
 
 @app.command()
@@ -254,5 +254,5 @@ def labels(
     from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
 
     solution = opened(job)
-    leaves = [solution.leaf(chosen(solution, leaf))] if leaf else list(solution.leaves)
+    leaves = [solution.leaf(leaf_asked_for(solution, leaf))] if leaf else list(solution.leaves)
     written(pdf, label_sheet_pdf(all_labels(leaves, Show(solution.job.unit), job=solution.job.name)))

@@ -31,10 +31,8 @@ from oakmeasure.core.hanging.adjust import adjust_leaf
 from oakmeasure.core.hanging.checks import judge_hanging
 from oakmeasure.core.hardware.clash.check_clashes import check_clashes
 from oakmeasure.core.hardware.fixing_stack import judge_stack
-from oakmeasure.core.hardware.hinges.butts import hang_on_butts
-from oakmeasure.core.hardware.hinges.butts import inputs as butt_inputs
-from oakmeasure.core.hardware.hinges.cups import hang_on_cups
-from oakmeasure.core.hardware.hinges.cups import inputs as cup_inputs
+from oakmeasure.core.hardware.hinges.butts import add_butt_figures, hang_on_butts
+from oakmeasure.core.hardware.hinges.cups import add_cup_figures, hang_on_cups
 from oakmeasure.core.hardware.hinges.cups import settle as settle_cups
 from oakmeasure.core.hardware.hinges.hinge_set import judge_packet, set_out_template
 from oakmeasure.core.hardware.hinges.screws import judge_screws
@@ -210,9 +208,9 @@ def _design(job: Job, said: Leaf) -> tuple[Context, LeafDesign]:
     """Return the leaf's context, which goes on collecting what is to be said, and its design."""
     leaf = read_back(said, lambda: _set_out(job, said))
     ctx = Context(leaf, job.rules, Show(job.unit))
-    butt_inputs(ctx.at(Stage.HARDWARE))
+    add_butt_figures(ctx.at(Stage.HARDWARE))
     build_inputs(ctx.at(Stage.LEAF))
-    cup_inputs(ctx.at(Stage.HARDWARE))
+    add_cup_figures(ctx.at(Stage.HARDWARE))
     wood = timber(ctx.at(Stage.TIMBER))
     add_gaps(ctx.at(Stage.FIT))
     opening = survey(ctx.at(Stage.MEASURE))

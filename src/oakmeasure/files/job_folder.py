@@ -26,7 +26,7 @@ from oakmeasure.core.solver import solve_leaf
 from oakmeasure.files.job import job_file
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.tables import lists as tables
-from oakmeasure.language import SPOKEN, Language, choose, know, spoken
+from oakmeasure.language import SPOKEN, Language, current_language, protect_names, set_language
 
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
@@ -118,7 +118,7 @@ def _written(
         return
     context = multiprocessing.get_context("spawn")  # a window's process has threads: it is not to be forked
     pool = ProcessPoolExecutor(
-        helpers, context, _prepare, (job_file.dumps(solution.job), str(folder), paper, on, spoken())
+        helpers, context, _prepare, (job_file.dumps(solution.job), str(folder), paper, on, current_language())
     )
     yield from _shared(pool, helpers, waiting, by_leaf, folder)
 
@@ -172,9 +172,9 @@ _HELPED: dict[str, Any] = {}  # of a helper: what it was started with
 
 
 def _prepare(text: str, folder: str, paper: str, on: date, language: Language) -> None:
-    choose(language)
+    set_language(language)
     job = job_file.loads(text)
-    know(job.names)
+    protect_names(job.names)
     _HELPED.update(job=job, folder=Path(folder), paper=paper, on=on)
 
 

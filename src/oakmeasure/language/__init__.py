@@ -1,7 +1,7 @@
 """What stands on the screen, in the language that is chosen.
 
 The computation speaks English: its sentences are made there, once, and files, logs and the terminal keep them. Where a
-text is shown it goes through `say`, which finds the sentence among the phrases of the language by its pattern and puts
+text is shown it goes through `tr`, which finds the sentence among the phrases of the language by its pattern and puts
 the numbers and names of this one into it. A language is one file of phrases, data/phrases-XX.po;
 tools/make_phrases.py brings it up to date with the sources.
 """
@@ -29,58 +29,58 @@ _phrases: Phrases | None = None
 _language = Language.ENGLISH
 
 
-def say(text: str) -> str:
+def tr(text: str) -> str:
     """Return a text of the program in the language that is spoken; what is not of the program stays as it is."""
-    return text if _phrases is None else _phrases.say(text)
+    return text if _phrases is None else _phrases.tr(text)
 
 
-def keep(said: str) -> str:
+def mark_final(said: str) -> str:
     """Return what was said already, broken or cut off since: it stays as it is when it is shown."""
     if _phrases is not None:
-        _phrases.keep(said)
+        _phrases.mark_final(said)
     return said
 
 
 class Spoken:
     """The language that is chosen, for drawings that break texts into lines."""
 
-    def say(self, text: str) -> str:
-        """Return a text in it; see `say`."""
-        return say(text)
+    def tr(self, text: str) -> str:
+        """Return a text in it; see `tr`."""
+        return tr(text)
 
-    def keep(self, said: str) -> str:
-        """Return what was said already; see `keep`."""
-        return keep(said)
+    def mark_final(self, said: str) -> str:
+        """Return what was said already; see `mark_final`."""
+        return mark_final(said)
 
 
 SPOKEN = Spoken()
 
 
-def know(names: Iterable[str]) -> None:
+def protect_names(names: Iterable[str]) -> None:
     """Tell what somebody has typed, names of leaves and of people: they stay as they are."""
     if _phrases is not None:
         _phrases.names.update(each for each in names if each)
 
 
-def speak(phrases: Phrases | None) -> None:
+def set_catalogue(phrases: Phrases | None) -> None:
     """Say everything from now on in these phrases; None for English as it is made."""
     global _phrases
     _phrases = phrases
 
 
-def choose(language: Language) -> None:
+def set_language(language: Language) -> None:
     """Say everything from now on in that language."""
     global _language
     if language is not _language:
         if language is Language.ENGLISH:
-            speak(None)
+            set_catalogue(None)
         else:
             from oakmeasure.language.phrases import phrases_of  # English needs none
 
-            speak(phrases_of(language))
+            set_catalogue(phrases_of(language))
         _language = language
 
 
-def spoken() -> Language:
+def current_language() -> Language:
     """Return the language that is chosen."""
     return _language

@@ -83,18 +83,18 @@ class Phrases:
         for each in sorted(patterns, key=lambda each: -each.weight):
             words = WORD.findall(" ".join(each.words))
             self.by_word[min(words, key=lambda word: (often[word], -len(word)), default="")].append(each)
-        self.say = lru_cache(maxsize=MOST_KEPT)(self._say)
+        self.tr = lru_cache(maxsize=MOST_KEPT)(self._found)
 
-    def _say(self, text: str) -> str:
+    def _found(self, text: str) -> str:
         if text in self._stays:
             return text
         said, strange = self.best(text)
         told = self.numbers(text if strange > MOST_STRANGE * sum(map(str.isalpha, text)) else said)
         if told not in self.plain:
-            self.keep(told)  # it may be said again, as a part of a larger text
+            self.mark_final(told)  # it may be said again, as a part of a larger text
         return told
 
-    def keep(self, said: str) -> None:
+    def mark_final(self, said: str) -> None:
         """Leave a text as it is from now on: it was said already."""
         if len(self._stays) > MOST_KEPT:
             self._stays.clear()

@@ -16,12 +16,12 @@ START = """
 from oakmeasure.app.shell.application import application
 from oakmeasure.app.shell.splash import Splash
 from oakmeasure.app.shell import theme
-from oakmeasure.language import spoken
+from oakmeasure.language import current_language
 app = application()
 opening = Splash("store")
 opening.show()
 app.processEvents()
-print(app.devicePixelRatio(), theme.palette().name, opening.was_painted, spoken())
+print(app.devicePixelRatio(), theme.palette().name, opening.was_painted, current_language())
 """
 
 

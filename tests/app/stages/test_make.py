@@ -111,9 +111,9 @@ def test_a_note_marked_as_a_lesson_comes_back_unasked_on_another_leaf_and_in_ano
     page(made, MakePage.STEPS)
     made.session.room(MakeRoom).take("tenon:rails")
     assert "Saw the shoulders first" in words(made)
-    assert lesson_store.kept()[0].text == "Saw the shoulders first"
+    assert lesson_store.kept_lessons()[0].text == "Saw the shoulders first"
     lesson_store.place().write_text(lesson_store.place().read_text() + '{"about": "constr', encoding="utf-8")
-    assert len(lesson_store.kept()) == 1  # a line that is cut off costs only itself
+    assert len(lesson_store.kept_lessons()) == 1  # a line that is cut off costs only itself
 
 
 def test_a_mishap_is_judged_written_down_mended_and_done_with(made):

@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oakmeasure.core.cutting.bound.any_width import AnyWidth, prove
+from oakmeasure.core.cutting.bound.any_width import AnyWidth, prove_bound
 from oakmeasure.core.cutting.lp.master import Master
 from oakmeasure.core.cutting.model import CutKind, PartItem, Problem, StockItem
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
@@ -71,7 +71,7 @@ def proven(problem):
     master = Master(shop, shop.demand, {each.at: each.count for each in shop.stock})
     master.solve(lambda: False, finest=1)
     before, bounds = master.value, []
-    prove(master, lambda: False, bounds.append)
+    prove_bound(master, lambda: False, bounds.append)
     return before, bounds
 
 

@@ -18,7 +18,7 @@ from oakmeasure.core.cutting.plan import cut, longest_offcut, why_left
 from oakmeasure.core.cutting.two_d.exact_fill import fullest
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
-from oakmeasure.core.cutting.two_d.whole_plans import Keep, kept
+from oakmeasure.core.cutting.two_d.whole_plans import Keep, keep_pieces
 from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
 from planning import boards_cut_up, work
@@ -295,7 +295,7 @@ def test_what_the_programme_of_sheets_has_whole_is_kept_at_no_loss(seed):
     master = Master(shop, shop.demand, {0: None})
     master.solve(lambda: False)
     least = master.value
-    found, rest = kept(master, work(60.0), random.Random(1), Keep(spread=0.0, share=0.1, grid=1, floor=True))
+    found, rest = keep_pieces(master, work(60.0), random.Random(1), Keep(spread=0.0, share=0.1, grid=1, floor=True))
     assert not any(rest)
     assert len(found) == math.ceil(least / shop.price[0])
     wanted = Counter(dict(enumerate(shop.demand)))

@@ -6,14 +6,14 @@ import pytest
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.figures.check import Check, Checks, Level, Stage, worst
-from oakmeasure.core.figures.figure import CHOSEN, Figures, Origin, Provenance, derived, minus, plus, total
+from oakmeasure.core.figures.figure import FIXED, Figures, Origin, Provenance, derived, minus, plus, total
 from oakmeasure.core.figures.figure import given as known
 from oakmeasure.core.solver import solve
 
 
 def test_total_is_the_sum_of_its_rows_and_names_where_they_came_from():
     width = known("width", "width", 731.0)
-    stile = known("stile", "stile", 95.0, CHOSEN)
+    stile = known("stile", "stile", 95.0, FIXED)
     shoulder = total("shoulder", "shoulder to shoulder", plus(width), minus(stile, 2), source="by rule")
     assert shoulder.value == 541
     assert shoulder.lines(Show()) == [
@@ -26,7 +26,7 @@ def test_total_is_the_sum_of_its_rows_and_names_where_they_came_from():
 
 
 def test_state_is_the_least_sure_of_what_went_in_and_choices_do_not_count():
-    chosen = known("a", "a", 1.0, CHOSEN)
+    chosen = known("a", "a", 1.0, FIXED)
     measured = known("b", "b", 1.0)
     table = known("c", "c", 1.0, Origin(state=Provenance.FROM_TABLE))
     assumed = known("d", "d", 1.0, Origin(state=Provenance.ASSUMED))

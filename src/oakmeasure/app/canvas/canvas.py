@@ -24,7 +24,7 @@ from oakmeasure.app.canvas.painter import paint, paint_shape
 from oakmeasure.app.shell import theme
 from oakmeasure.core.drawings.drawing import Area, Dimension, Drawing, Label, Shape
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 REACH_PX = 6.0  # how near a line must be to be pointed at
 EDGE_PX = 22.0
@@ -52,8 +52,8 @@ class Canvas(QWidget):
         self.setObjectName("board")
         self.setMouseTracking(True)
         self.setMinimumSize(300, 260)
-        self.setAccessibleName(say("drawing board"))
-        self.setAccessibleDescription(say(KEYS_SAID))
+        self.setAccessibleName(tr("drawing board"))
+        self.setAccessibleDescription(tr(KEYS_SAID))
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)  # a click on it leaves the cursor in its box
         self.commit = lambda _path, _text: ""
         self.drawing = Drawing((), Rect(0, 0, 1, 1))
@@ -267,7 +267,7 @@ class Canvas(QWidget):
             super().keyPressEvent(event)
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
-        self.setAccessibleName(say("drawing board"))
+        self.setAccessibleName(tr("drawing board"))
         super().focusOutEvent(event)
 
     def _go_on(self, step: int) -> None:
@@ -278,7 +278,7 @@ class Canvas(QWidget):
         at = (refs.index(self.lit) + step) % len(refs) if self.lit in refs else (0 if step > 0 else len(refs) - 1)
         self.pointed.emit(refs[at])
         self.setAccessibleName(
-            say(f"{in_words(refs[at], self.things()[refs[at]])}, {at + 1} of {len(refs)} on the drawing")
+            tr(f"{in_words(refs[at], self.things()[refs[at]])}, {at + 1} of {len(refs)} on the drawing")
         )
 
     # --- editing where it stands -------------------------------------------------------------------------------
@@ -319,7 +319,7 @@ class Canvas(QWidget):
             self.setFocus()
             return
         self._style(refused=True)
-        self._message.setText(say(reason))
+        self._message.setText(tr(reason))
         self._message.adjustSize()
         x = min(self._box.x(), self.width() - self._message.width() - 4)
         self._message.move(max(x, 4), self._box.y() + self._box.height() + 3)

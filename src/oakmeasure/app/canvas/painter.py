@@ -12,7 +12,7 @@ from oakmeasure.app.shell import theme
 from oakmeasure.core.drawings.drawing import Area, Dimension, Drawing, Grain, Label, Layer, Line, Shape
 from oakmeasure.core.drawings.hatching import grain_lines, hatching
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
 
@@ -171,7 +171,7 @@ def _paint_label(painter: QPainter, label: Label, view: View, colour: QColor | N
         painter.fillRect(box.adjusted(-4, 0, 4, 0), paper)
     painter.setPen(colour or _text_colour(label.layer))
     text = label_text(label, view)
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, say(text))
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextDontClip, tr(text))
 
 
 def _paint_dimension(painter: QPainter, dimension: Dimension, view: View, colour: QColor | None) -> None:

@@ -12,7 +12,7 @@ from oakmeasure.core.solution import Solution
 from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.pdf.full_size import PaperError
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 LONGEST_FILE = 10.0  # seconds that one leaf's files take at the most
 
@@ -27,8 +27,8 @@ class FolderWriter(QObject):
         super().__init__(parent)
         self._solution, self._target, self._paper = solution, target, paper
         self._stopped = Event()
-        self.box = QProgressDialog(say("Writing the job folder"), say("Stop"), 0, 0, parent)
-        self.box.setWindowTitle(say("Job folder"))
+        self.box = QProgressDialog(tr("Writing the job folder"), tr("Stop"), 0, 0, parent)
+        self.box.setWindowTitle(tr("Job folder"))
         self.box.setWindowModality(Qt.WindowModality.WindowModal)
         self.box.setMinimumDuration(200)
         self.box.setAutoClose(False)
@@ -73,4 +73,4 @@ class FolderWriter(QObject):
     def _show(self, done: int, of: int, name: str) -> None:
         self.box.setMaximum(of)
         self.box.setValue(done)
-        self.box.setLabelText(say(name or "done"))
+        self.box.setLabelText(tr(name or "done"))

@@ -15,7 +15,7 @@ from oakmeasure.app.tools.file_dialogs import file_name, say_kinds
 from oakmeasure.core.document.job import new_job
 from oakmeasure.files.job.job_file import SUFFIX, JobFileError, load
 from oakmeasure.files.job.journal import Left
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 JOB_FILTER = f"Jobs (*{SUFFIX})"
 
@@ -32,7 +32,7 @@ class JobFiles(Papers):
     # --- asking ------------------------------------------------------------------------------------------
 
     def ask_file(self, title: str, kinds: str) -> str:
-        return QFileDialog.getOpenFileName(self.window, say(title), self._folder(), say_kinds(kinds))[0]
+        return QFileDialog.getOpenFileName(self.window, tr(title), self._folder(), say_kinds(kinds))[0]
 
     def ask_open_path(self) -> str:
         return self.ask_file("Open a job", JOB_FILTER)
@@ -43,13 +43,13 @@ class JobFiles(Papers):
         answers: words by their keys, the safest last.
         """
         box = QMessageBox(self.window)
-        box.setWindowTitle(say(title))
-        box.setText(say(text))
+        box.setWindowTitle(tr(title))
+        box.setText(tr(text))
         keys = list(answers)
         roles = [QMessageBox.ButtonRole.AcceptRole, QMessageBox.ButtonRole.DestructiveRole]
         buttons = {
             box.addButton(
-                say(answers[key]), roles[min(n, 1)] if key != keys[-1] else QMessageBox.ButtonRole.RejectRole
+                tr(answers[key]), roles[min(n, 1)] if key != keys[-1] else QMessageBox.ButtonRole.RejectRole
             ): key
             for n, key in enumerate(keys)
         }

@@ -26,7 +26,7 @@ from oakmeasure.core.forms.fields import Ask
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.files.settings import SCALES, keep_settings, read_settings
 from oakmeasure.files.tables import lists as tables
-from oakmeasure.language import NAMES, Language, choose, say, spoken
+from oakmeasure.language import NAMES, Language, current_language, set_language, tr
 
 if TYPE_CHECKING:
     from oakmeasure.app.tools.quick_sums import SumBox
@@ -42,7 +42,7 @@ class Commands(JobFiles):
         super().__init__(host, session)
         self.sums: SumBox | None = None
         self.lines: ScheduleBox | None = None
-        self.open_anew: Callable[[Language], object] = choose  # whoever opened the window opens it anew
+        self.open_anew: Callable[[Language], object] = set_language  # whoever opened the window opens it anew
         self.menu = QMenu(self.window)
         self.menu.setToolTipsVisible(True)
         self._build()
@@ -77,8 +77,8 @@ class Commands(JobFiles):
         add("Keep-out zones, CSV…", self.keep_outs)
         self.menu.addSeparator()
         for action, keys in (
-            (self.session.undo_stack.createUndoAction(self.menu, say("Undo")), QKeySequence.StandardKey.Undo),
-            (self.session.undo_stack.createRedoAction(self.menu, say("Redo")), QKeySequence("Ctrl+Shift+Z")),
+            (self.session.undo_stack.createUndoAction(self.menu, tr("Undo")), QKeySequence.StandardKey.Undo),
+            (self.session.undo_stack.createRedoAction(self.menu, tr("Redo")), QKeySequence("Ctrl+Shift+Z")),
         ):
             action.setShortcut(keys)
             self._put(action)
@@ -131,7 +131,7 @@ class Commands(JobFiles):
     def _add(
         self, text: str, what: Callable[[], object], keys: QKeySequence | QKeySequence.StandardKey | None = None
     ) -> None:
-        action = QAction(say(text), self.menu)
+        action = QAction(tr(text), self.menu)
         if keys is not None:
             action.setShortcut(keys)
         action.triggered.connect(lambda _on=False: what())
@@ -159,7 +159,7 @@ class Commands(JobFiles):
         return self.ask_file("Read a log", LOG_FILTER)
 
     def ask_text(self, title: str, question: str, now: str) -> str:
-        text, taken = QInputDialog.getText(self.window, say(title), say(question), text=now)
+        text, taken = QInputDialog.getText(self.window, tr(title), tr(question), text=now)
         return text.strip() if taken else ""
 
     # --- paper -------------------------------------------------------------------------------------------
@@ -411,7 +411,7 @@ class Commands(JobFiles):
         """Ask which language the screen speaks; the window is opened anew in it, on the saved job."""
         names = {name: each for each, name in NAMES.items()}
         taken = self.ask_one_of("Language", "Which language? What is not saved is saved first.", list(names))
-        if not taken or names[taken] is spoken() or not (self.session.is_saved or self.save()):
+        if not taken or names[taken] is current_language() or not (self.session.is_saved or self.save()):
             return
         if self._keep(language=names[taken]):
             self.open_anew(names[taken])

@@ -20,7 +20,7 @@ from oakmeasure.core.planning.plan_model import JobPlan
 from oakmeasure.core.solution import Solution
 from oakmeasure.files.job.job_file import JobFileError, write_whole
 from oakmeasure.files.tables import lists as tables
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 if TYPE_CHECKING:
     from oakmeasure.app.commands.folder_writer import FolderWriter
@@ -51,26 +51,26 @@ class Papers:
 
     def tell(self, title: str, text: str) -> None:
         """Say something that needs no answer."""
-        QMessageBox.information(self.window, say(title), say(text))
+        QMessageBox.information(self.window, tr(title), tr(text))
 
     def _report(self, refused: str) -> None:
         if refused:
             self.tell("Not changed", refused)
 
     def ask_save_path(self, title: str, suggested: str, kinds: str) -> str:
-        return QFileDialog.getSaveFileName(self.window, say(title), suggested, say_kinds(kinds))[0]
+        return QFileDialog.getSaveFileName(self.window, tr(title), suggested, say_kinds(kinds))[0]
 
     def ask_one_of(self, title: str, question: str, choices: list[str]) -> str:
         """Ask for one of several; "" for none."""
-        shown = [say(each) for each in choices]
-        text, taken = QInputDialog.getItem(self.window, say(title), say(question), shown, 0, False)
+        shown = [tr(each) for each in choices]
+        text, taken = QInputDialog.getItem(self.window, tr(title), tr(question), shown, 0, False)
         return choices[shown.index(text)] if taken else ""
 
     def ask_paper(self) -> str:
         """Ask what is printed on: a sheet, a roll, or a size."""
         title, question = "Paper", "Printed at full size on (or width x height, mm)"
-        sizes = {say(each): each for each in ("A4", "A3", "roll")}
-        paper, taken = QInputDialog.getItem(self.window, say(title), say(question), list(sizes), 0, True)
+        sizes = {tr(each): each for each in ("A4", "A3", "roll")}
+        paper, taken = QInputDialog.getItem(self.window, tr(title), tr(question), list(sizes), 0, True)
         return sizes.get(paper.strip(), paper.strip()) if taken else ""
 
     def answer_stops(self) -> bool:

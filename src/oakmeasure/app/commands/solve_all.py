@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QProgressDialog, QWidget
 
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.solution import Solution
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 def every_leaf(parent: QWidget, session: Session) -> Solution | None:
@@ -19,14 +19,14 @@ def every_leaf(parent: QWidget, session: Session) -> Solution | None:
     job = session.job
     if not session.solution.next_missing():
         return session.whole()
-    box = QProgressDialog(say("Working out the leaves"), say("Stop"), 0, len(job.leaves), parent)
-    box.setWindowTitle(say("All leaves"))
+    box = QProgressDialog(tr("Working out the leaves"), tr("Stop"), 0, len(job.leaves), parent)
+    box.setWindowTitle(tr("All leaves"))
     box.setWindowModality(Qt.WindowModality.WindowModal)
     box.setMinimumDuration(200)
     done = len(session.worked_out())
     try:
         while missing := session.solution.next_missing():
-            box.setLabelText(say(f"Working out {job.leaf(missing).name}"))
+            box.setLabelText(tr(f"Working out {job.leaf(missing).name}"))
             session.solution.leaf(missing)
             done += 1
             box.setValue(min(done, len(job.leaves)))

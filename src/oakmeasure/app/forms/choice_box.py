@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen, QWh
 from PySide6.QtWidgets import QBoxLayout, QComboBox, QLabel, QStyle, QStyleOptionComboBox, QStylePainter
 
 from oakmeasure.app.shell import theme
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 ARROW_PX = 44  # that the arrow and the margins take of the width
 
@@ -31,7 +31,7 @@ class ChoiceBox(QComboBox):
 
     def offer(self, words: list[str]) -> None:
         """Offer these words, said in the language that is chosen; where they are offered already, nothing is done."""
-        shown = [say(each) for each in words]
+        shown = [tr(each) for each in words]
         if [self.itemText(n) for n in range(self.count())] != shown:
             self.clear()
             self.addItems(shown)
@@ -39,7 +39,7 @@ class ChoiceBox(QComboBox):
     def show_other(self, text: str) -> None:
         """Show a text while none of the options is chosen; a long one gives way in its middle."""
         metrics = QFontMetrics(theme.font(14, bold=True))
-        self.setPlaceholderText(metrics.elidedText(say(text), Qt.TextElideMode.ElideMiddle, self.width() - ARROW_PX))
+        self.setPlaceholderText(metrics.elidedText(tr(text), Qt.TextElideMode.ElideMiddle, self.width() - ARROW_PX))
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()

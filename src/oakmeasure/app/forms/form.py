@@ -31,7 +31,7 @@ from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.forms.fields import Choice, Command, Field, Group, Panel, Rows
 from oakmeasure.core.survey.adjust import Status
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 MARGINS, SCROLL_BAR = (18, 16), 12  # px, beside a sheet's groups
 ROOM = theme.SHEET_WIDE - sum(MARGINS) - SCROLL_BAR
@@ -90,7 +90,7 @@ class GroupBox(QWidget):
 
     def _columns(self) -> int:
         """Return how many boxes stand in a row: as many as are asked for, fewer where words need more room."""
-        words = [say(each.label) for each in self.group.items if isinstance(each, Field)]
+        words = [tr(each.label) for each in self.group.items if isinstance(each, Field)]
         wide = max(map(self.fontMetrics().horizontalAdvance, words))
         fit = [many for many in range(self.group.columns, 1, -1) if (ROOM - 6 * (many - 1)) / many >= wide + BOX_PX]
         return fit[0] if fit else 1
@@ -122,7 +122,7 @@ class GroupBox(QWidget):
         self._column.addLayout(row)
 
     def _title(self, words: str, buddy: QWidget) -> QLabel:
-        title = QLabel(say(words))
+        title = QLabel(tr(words))
         title.setWordWrap(True)
         title.setBuddy(buddy)
         return title
@@ -147,11 +147,11 @@ class GroupBox(QWidget):
     def _add_choice(self, choice: Choice) -> None:
         combo = ChoiceBox()
         combo.setObjectName(choice.name)
-        combo.setAccessibleName(say(choice.label))
-        combo.setToolTip(say(choice.note))
+        combo.setAccessibleName(tr(choice.label))
+        combo.setToolTip(tr(choice.note))
         keys = []
         for key, text in choice.options():
-            combo.addItem(say(text))
+            combo.addItem(tr(text))
             keys.append(key)
         note = note_label()
         combo.activated.connect(lambda at: self.sheet.choose(choice, keys[at], note))
@@ -170,10 +170,10 @@ class GroupBox(QWidget):
         self._column.addWidget(made)
 
     def _add_command(self, command: Command) -> None:
-        button = QPushButton(say(command.label))
+        button = QPushButton(tr(command.label))
         button.setProperty("role", "link")
         button.setObjectName(command.ask)
-        button.setToolTip(say(command.note))
+        button.setToolTip(tr(command.note))
         button.clicked.connect(lambda: self.sheet.asked.emit(command.ask))
         self._column.addWidget(button, alignment=Qt.AlignmentFlag.AlignLeft)
 
@@ -225,10 +225,10 @@ class Form(QWidget):
         rows.addLayout(row)
         for page in self.pages:
             tab = QToolButton()
-            tab.setText(say(page))
+            tab.setText(tr(page))
             tab.setCheckable(True)
             tab.setObjectName(f"page-{page}")
-            tab.setAccessibleName(say(f"page {page}"))
+            tab.setAccessibleName(tr(f"page {page}"))
             tab.setProperty("role", "page")
             tab.clicked.connect(lambda _on, page=page: self.go_to_page(page))
             self._tabs[page] = tab

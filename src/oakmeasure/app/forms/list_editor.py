@@ -18,7 +18,7 @@ from oakmeasure.core.document.job import Reading
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.forms.fields import Column, Rows
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 MOST_ROWS = 40  # more come from a file and are seen in the list beside the board
 REMOVE_PX = 22
@@ -40,11 +40,11 @@ class _Row(QWidget):
             self.boxes[column.name] = box
             line.addWidget(box, column.share)
         self.remove = QToolButton()
-        self.remove.setText(say("×" if at is not None else "+"))
+        self.remove.setText(tr("×" if at is not None else "+"))
         self.remove.setFixedWidth(REMOVE_PX)
         words = f"take {owner.rows.word} {at + 1} off" if at is not None else f"add this {owner.rows.word}"
-        self.remove.setToolTip(say(words))
-        self.remove.setAccessibleName(say(words))
+        self.remove.setToolTip(tr(words))
+        self.remove.setAccessibleName(tr(words))
         self.remove.clicked.connect(partial(owner.remove, at) if at is not None else partial(owner.add, self))
         line.addWidget(self.remove)
 
@@ -64,7 +64,7 @@ class ListRows(QWidget):
         self._head.setSpacing(3)
         self._heads: dict[str, QLabel] = {}
         for each in rows.columns:
-            title = QLabel(say(each.label))
+            title = QLabel(tr(each.label))
             title.setProperty("role", "pencil")
             self._heads[each.name] = title
             self._head.addWidget(title, each.share)
@@ -111,10 +111,10 @@ class ListRows(QWidget):
         combo.setObjectName(self._name(row.at, column))
         combo.setProperty("narrow", True)
         combo.setMinimumWidth(40)
-        combo.setAccessibleName(say(f"{self.rows.word}, {column.label}"))
+        combo.setAccessibleName(tr(f"{self.rows.word}, {column.label}"))
         keys = []
         for key, text in column.options():
-            combo.addItem(say(text), key)
+            combo.addItem(tr(text), key)
             keys.append(key)
         combo.view().setMinimumWidth(150)
         combo.activated.connect(lambda at: self._choose(row, column, keys[at]))
@@ -139,7 +139,7 @@ class ListRows(QWidget):
             self._box.addWidget(row)
         for row, item in zip(self._rows, shown, strict=True):
             self._show(row, item)
-        self._more.setText(say(f"and {len(items) - len(shown)} more, in the list beside the board"))
+        self._more.setText(tr(f"and {len(items) - len(shown)} more, in the list beside the board"))
         self._more.setVisible(len(items) > len(shown))
         self._show_draft()
         self._show_columns()

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QLabel
 
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 def label(text: str, role: str) -> QLabel:
     """Return a label in one of the roles of the style sheet."""
-    made = QLabel(say(text))
+    made = QLabel(tr(text))
     made.setProperty("role", role)
     return made
 
@@ -29,5 +29,5 @@ def tell(note: QLabel, text: str, refused: bool) -> None:
         note.setProperty("role", role)
         note.style().unpolish(note)
         note.style().polish(note)
-    note.setText(say(text))
+    note.setText(tr(text))
     note.setVisible(bool(text))

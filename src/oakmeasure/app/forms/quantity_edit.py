@@ -17,7 +17,7 @@ from oakmeasure.core.base.glossary import explained
 from oakmeasure.core.base.parsing import parse_length, parse_quantity
 from oakmeasure.core.base.units import MM_PER_INCH, Show, Unit, UnitSystem
 from oakmeasure.core.figures.figure import Provenance
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 NEXT_STATE = {
     Provenance.MEASURED: Provenance.ASSUMED,
@@ -59,8 +59,8 @@ class StateMark(QWidget):
 
     def set_state(self, state: Provenance) -> None:
         self.state = state
-        self.setToolTip(say(f"{state}: click, or Ctrl+M in the box, to change"))
-        self.setAccessibleName(say(f"known as {state}"))
+        self.setToolTip(tr(f"{state}: click, or Ctrl+M in the box, to change"))
+        self.setAccessibleName(tr(f"known as {state}"))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -160,10 +160,10 @@ class QuantityEdit(QFrame):
         self._shown = ""
         self.line = _QuantityLine()
         self.line.setObjectName(name)
-        self.line.setAccessibleName(say(label))
-        self.line.setAccessibleDescription(say(note))
+        self.line.setAccessibleName(tr(label))
+        self.line.setAccessibleDescription(tr(note))
         self.line.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.line.setToolTip(say("\n".join(each for each in (note, explained(label)) if each)))
+        self.line.setToolTip(tr("\n".join(each for each in (note, explained(label)) if each)))
         self.mark = StateMark() if asks.has_state else None
         self.line.setMinimumWidth(24)
         # With its parent from the start: a label without one that is made visible is a window of its own.
@@ -185,7 +185,7 @@ class QuantityEdit(QFrame):
             column.setSpacing(0)
             head = QHBoxLayout()
             head.setSpacing(2)
-            title = QLabel(say(label))
+            title = QLabel(tr(label))
             title.setBuddy(self.line)
             head.addWidget(title, 1)
             if self.mark is not None:
@@ -211,9 +211,9 @@ class QuantityEdit(QFrame):
         """Show the job's value. What a person is typing, or was refused, stays on screen."""
         self._show = show
         self._unit_label.setText(
-            say("" if self.unit is Unit.MM and show.system is UnitSystem.INCH else _unit_text(self.unit))
+            tr("" if self.unit is Unit.MM and show.system is UnitSystem.INCH else _unit_text(self.unit))
         )
-        self.line.setPlaceholderText(say(placeholder))
+        self.line.setPlaceholderText(tr(placeholder))
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
         tight = self._look is BoxLook.COMPACT or self.mark is not None
         self.set_flag("small", self._look is BoxLook.NARROW or (tight and show.system is UnitSystem.INCH))
@@ -235,8 +235,8 @@ class QuantityEdit(QFrame):
         if value is None:
             return ""
         if self._look is BoxLook.NARROW and self.unit is Unit.MM and self._show.system is UnitSystem.INCH:
-            return say(self._show.short_length(value))
-        return say(self._show.value(value, self.unit, with_unit=False))
+            return tr(self._show.short_length(value))
+        return tr(self._show.value(value, self.unit, with_unit=False))
 
     def set_flag(self, name: str, on: bool) -> None:
         """Set one of the style flags `doubted`, `lit`, `focused`, `refused`, `small`."""

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QApplication
 from oakmeasure.app.shell import theme
 from oakmeasure.data import path_of
 from oakmeasure.files.settings import read_settings
-from oakmeasure.language import Language, choose
+from oakmeasure.language import Language, set_language
 
 
 def application() -> QApplication:
@@ -30,7 +30,7 @@ def application() -> QApplication:
         app.setStyle("Fusion")
         theme.load_fonts()
         theme.apply(app, theme.DARK if chosen.dark else theme.LIGHT)
-        choose(chosen.language)
+        set_language(chosen.language)
         speak_of_qt(app, chosen.language)
     return app
 

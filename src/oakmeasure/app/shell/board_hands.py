@@ -12,7 +12,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.drawings.views import opened_by
 from oakmeasure.core.edits.drag import DragEdit, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 class BoardHands:
@@ -43,7 +43,7 @@ class BoardHands:
         """Take the edit of what is dragged, and say what it snapped to."""
         if drop is not None:
             self._session.edit(drop.path, drop.value, nudge=True)
-            self._middle.title.setText(say(f"{words} at {drop.words}" if drop.words else otherwise))
+            self._middle.title.setText(tr(f"{words} at {drop.words}" if drop.words else otherwise))
 
     def commit(self, path: str, text: str) -> str:
         """Take what was written over a dimension. Returns "" or the reason for refusing it."""

@@ -14,7 +14,7 @@ from oakmeasure.app.stages.fit.compare_panel import ComparePanel
 from oakmeasure.app.stages.fit.sureness_panel import SurePanel, how_sure_shown, tolerance_shown
 from oakmeasure.app.stages.leaf.compare_panel import BesidePanel
 from oakmeasure.app.stages.timber.plan_strip import PlanStrip
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 EXAGGERATION = 10
 
@@ -83,7 +83,7 @@ class Middle(QWidget):
 def _slider(name: str, words: str, low: int, high: int, value: int, width: int) -> QSlider:
     slider = QSlider(Qt.Orientation.Horizontal)
     slider.setObjectName(name)
-    slider.setAccessibleName(say(words))
+    slider.setAccessibleName(tr(words))
     slider.setRange(low, high)
     slider.setValue(value)
     slider.setFixedWidth(width)

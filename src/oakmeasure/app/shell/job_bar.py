@@ -15,7 +15,7 @@ from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.sums.registry import SUMS
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 SILHOUETTE_HEIGHT = 36.0
 TALLEST_MM = 2200.0
@@ -44,7 +44,7 @@ class Silhouette(Clickable):
         self.leaf, self.solved, self.current, self.number = leaf, solved, current, number
         keys = f" (Alt+{self.number})" if self.number < 10 else ""
         self.setToolTip(f"{leaf.name}{keys}")
-        self.setAccessibleName(say(f"leaf {self.number}, {leaf.name}"))
+        self.setAccessibleName(tr(f"leaf {self.number}, {leaf.name}"))
         wide, tall = (max(solved.fit.width.value, 1.0), solved_height(solved)) if solved else (700.0, 2000.0)
         self._scale = min(SILHOUETTE_HEIGHT / max(TALLEST_MM, tall), WIDEST / wide)
         self.setFixedSize(max(26, int(wide * self._scale) + 14), 48)
@@ -82,8 +82,8 @@ class Find(QLineEdit):
         super().__init__()
         self.session = session
         self.setObjectName("find")
-        self.setPlaceholderText(say("Search this job   Ctrl+K"))
-        self.setAccessibleName(say("Search for a size, a part, a check or a quick sum"))
+        self.setPlaceholderText(tr("Search this job   Ctrl+K"))
+        self.setAccessibleName(tr("Search for a size, a part, a check or a quick sum"))
         self.setMinimumWidth(130)
         self._targets: dict[str, tuple[str, str]] = {}
         self._model = QStringListModel()
@@ -105,13 +105,13 @@ class Find(QLineEdit):
         targets: dict[str, tuple[str, str]] = {}
         for figure in solved.figures:
             if not figure.name.startswith(("volume_", "area_")):
-                targets[say(f"{figure.label}: {show.value(figure.value, figure.unit)}")] = ("figure", figure.name)
+                targets[tr(f"{figure.label}: {show.value(figure.value, figure.unit)}")] = ("figure", figure.name)
         for part in solved.cut_parts:
-            targets[say(f"{part.name}, part")] = ("part", f"part:{part.name}")
+            targets[tr(f"{part.name}, part")] = ("part", f"part:{part.name}")
         for check in solved.checks:
-            targets[say(f"{check.title} ({check.level.words})")] = ("check", check.code)
+            targets[tr(f"{check.title} ({check.level.words})")] = ("check", check.code)
         for quick in SUMS.values():
-            targets[say(f"{quick.title}, quick sum")] = ("sum", quick.name)
+            targets[tr(f"{quick.title}, quick sum")] = ("sum", quick.name)
         self._targets = targets
         # What is of this leaf comes before the sums that are of none.
         self._model.setStringList(sorted(targets, key=lambda each: (targets[each][0] == "sum", each)))
@@ -200,10 +200,10 @@ class JobLine(QWidget):
         self.units = QButtonGroup(self)
         for system in UnitSystem:
             button = QToolButton()
-            button.setText(say(str(system)))
+            button.setText(tr(str(system)))
             button.setCheckable(True)
             button.setObjectName(f"unit-{system}")
-            button.setAccessibleName(say(f"show {system}"))
+            button.setAccessibleName(tr(f"show {system}"))
             self.units.addButton(button, list(UnitSystem).index(system))
             button.clicked.connect(lambda _on, system=system: self.unit_chosen.emit(system))
             row.addWidget(button)
@@ -212,7 +212,7 @@ class JobLine(QWidget):
         row.addWidget(self.saved)
         self.paper = QToolButton()
         self.paper.setObjectName("paper")
-        self.paper.setText(say("Paper and files"))
+        self.paper.setText(tr("Paper and files"))
         self.paper.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         row.addWidget(self.paper)
         self._silhouettes: list[Silhouette] = []
@@ -228,8 +228,8 @@ class JobLine(QWidget):
         ids = [each.id for each in session.job.leaves]
         first = self._first_shown(ids.index(session.leaf_id), len(ids))
         self.all_leaves.setVisible(len(ids) > RACK)
-        self.all_leaves.setText(say(f"{ids.index(session.leaf_id) + 1} of {len(ids)} ▾"))
-        self.all_leaves.setAccessibleName(say(f"leaf {ids.index(session.leaf_id) + 1} of {len(ids)}, choose another"))
+        self.all_leaves.setText(tr(f"{ids.index(session.leaf_id) + 1} of {len(ids)} ▾"))
+        self.all_leaves.setAccessibleName(tr(f"leaf {ids.index(session.leaf_id) + 1} of {len(ids)}, choose another"))
         leaves = session.job.leaves[first : first + RACK]
         while len(self._silhouettes) > len(leaves):
             old = self._silhouettes.pop()
@@ -261,7 +261,7 @@ class JobLine(QWidget):
     def refresh_saved(self) -> None:
         session = self.session
         self.saved.setText(
-            say("saved" if session.is_saved and session.path else "not saved" if not session.is_saved else "")
+            tr("saved" if session.is_saved and session.path else "not saved" if not session.is_saved else "")
         )
 
     def sizeHint(self) -> QSize:

@@ -33,7 +33,7 @@ from oakmeasure.core.survey.adjust import Status
 from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.takings.polygon import PREFIX, label_of
 from oakmeasure.core.survey.tick_board import TickStatus, side_names
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 STATUS_WORDS = {Status.USED: "", Status.SET_ASIDE: ", aside", Status.BOWED: ", bow", Status.UNDECIDED: "  ?"}
 TICK_WORDS = {TickStatus.USED: "", TickStatus.SET_ASIDE: "wrong", TickStatus.UNDECIDED: "?", TickStatus.EXCLUDED: "out"}
@@ -291,11 +291,11 @@ class RecordModel(QAbstractTableModel):
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         if role == Qt.ItemDataRole.DisplayRole and orientation is Qt.Orientation.Horizontal:
-            return say(self.header[section])
+            return tr(self.header[section])
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self.alignment(section)
         if role == Qt.ItemDataRole.ToolTipRole:
-            return say(HEADER_NOTES.get(self.header[section]) or explained(self.header[section])) or None
+            return tr(HEADER_NOTES.get(self.header[section]) or explained(self.header[section])) or None
         return None
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
@@ -305,7 +305,7 @@ class RecordModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return self.alignment(index.column())
         if role == Qt.ItemDataRole.ToolTipRole:
-            return say(explained(record.cells[index.column()])) or None
+            return tr(explained(record.cells[index.column()])) or None
         if role == Qt.ItemDataRole.BackgroundRole and self.is_lit(record):
             return QColor(theme.palette().accent_soft)
         if role == Qt.ItemDataRole.FontRole:
@@ -382,7 +382,7 @@ class RecordList(QTableView):
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.setTabKeyNavigation(False)
-        self.setAccessibleName(say("list of parts or borings"))
+        self.setAccessibleName(tr("list of parts or borings"))
         self.selectionModel().currentRowChanged.connect(lambda now, _before: self._choose(now.row()))
 
     def show_records(self, header: tuple[str, ...], records: list[ListRow]) -> None:

@@ -24,7 +24,7 @@ from oakmeasure.core.reports.compare_constructions import ConstructionComparison
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.solver import LazySolution, Solver
 from oakmeasure.files.job import job_file
-from oakmeasure.language import SPOKEN, know
+from oakmeasure.language import SPOKEN, protect_names
 
 Room = TypeVar("Room", bound=QObject)
 OTHERS_AFTER = 400  # ms after a job is opened: first it is shown
@@ -114,7 +114,7 @@ class Session(QObject):
         self.job = job
         if all(each.id != self.leaf_id for each in job.leaves):
             self.leaf_id = job.leaves[-1].id
-        know(job.names)
+        protect_names(job.names)
         self.solution = self._solver.unfold(job)
         self.changed.emit()
         if self.solution.next_missing() and not self._others.isActive():

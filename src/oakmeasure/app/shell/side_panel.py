@@ -18,7 +18,7 @@ from oakmeasure.core.base.units import MINUS
 from oakmeasure.core.figures.check import Check, Level, Remedy, rank
 from oakmeasure.core.figures.figure import Figure, Provenance, WorkingRow
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 READABLE_PX, BUTTON_PX = 160, 168
 
@@ -93,10 +93,10 @@ class Card(Clickable):
         if check == self.check and answered == self._answered:
             return
         old, self.check, self._answered = self.check, check, answered
-        self.setAccessibleName(say(f"{check.level.words}: {check.title}. {check.sentence}"))
+        self.setAccessibleName(tr(f"{check.level.words}: {check.title}. {check.sentence}"))
         level = check.level.words + (f" · {check.rule}" if check.rule else "")
-        self.setToolTip(say("\n".join(each for each in (level, explained(f"{check.title} {check.sentence}")) if each)))
-        self._text.setText(say(self._html(check, answered)))
+        self.setToolTip(tr("\n".join(each for each in (level, explained(f"{check.title} {check.sentence}")) if each)))
+        self._text.setText(tr(self._html(check, answered)))
         if old is None or old.remedies != check.remedies:
             self._renew_buttons(check)
         self.update()
@@ -130,7 +130,7 @@ class Card(Clickable):
     def _button(self, remedy: Remedy) -> QPushButton:
         button = QPushButton(_in_lines(theme.typeset(remedy.text)))
         button.setProperty("role", "link")
-        button.setToolTip(say("takes this change; Ctrl+Z takes it back"))
+        button.setToolTip(tr("takes this change; Ctrl+Z takes it back"))
         button.setCursor(Qt.CursorShape.PointingHandCursor)
         button.clicked.connect(lambda: self.taken.emit(remedy))
         return button
@@ -230,7 +230,7 @@ class WorkingView(QWidget):
         head = QHBoxLayout()
         head.addWidget(label("Working", "head"))
         head.addStretch(1)
-        self._back = QPushButton(say("back"))
+        self._back = QPushButton(tr("back"))
         self._back.setProperty("role", "link")
         self._back.clicked.connect(self._go_back)
         head.addWidget(self._back)
@@ -238,7 +238,7 @@ class WorkingView(QWidget):
         self.sum = QLabel()
         self.sum.setTextFormat(Qt.TextFormat.RichText)
         self.sum.setWordWrap(True)
-        self.sum.setAccessibleName(say("working"))
+        self.sum.setAccessibleName(tr("working"))
         self.sum.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.sum.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
@@ -252,15 +252,15 @@ class WorkingView(QWidget):
         self._back.setVisible(bool(self._trail))
         pencil = theme.palette().pencil
         if figure is None:
-            self.sum.setText(say(f'<span style="color:{pencil}">Click any number to see how it came about.</span>'))
+            self.sum.setText(tr(f'<span style="color:{pencil}">Click any number to see how it came about.</span>'))
             return
         title = f'<p style="font-weight:600; margin:0 0 4px 0">{escape(_capital(figure.label))}</p>'
         rows = "".join(self._row(row, figure) for row in figure.rows)
         notes = "".join(
             f'<p style="color:{pencil}; font-size:13px; margin:4px 0 0 0">{escape(each)}</p>' for each in _notes(figure)
         )
-        self.sum.setToolTip(say(explained("; ".join([figure.label, *(row.label for row in figure.rows)]))))
-        self.sum.setText(say(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}'))
+        self.sum.setToolTip(tr(explained("; ".join([figure.label, *(row.label for row in figure.rows)]))))
+        self.sum.setText(tr(f'{title}<table width="100%" cellspacing="0" cellpadding="1">{rows}</table>{notes}'))
 
     def height_wanted(self) -> int:
         """Return about how high the working is, in px: reckoned from its words, since laying it out twice is slow."""
@@ -366,7 +366,7 @@ class SidePanel(QWidget):
     def refresh(self) -> None:
         """Show the checks as they are now, and how many there are of each level."""
         self.checks.refresh()
-        self._count.setText(say(count_text(self.checks.shown_checks())))
+        self._count.setText(tr(count_text(self.checks.shown_checks())))
 
     def show_working(self, window_height: int) -> None:
         """Show the working, its box as high as it needs and no higher than leaves the checks room."""

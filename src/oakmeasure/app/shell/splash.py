@@ -22,7 +22,7 @@ from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.application import application
 from oakmeasure.app.shell.last_seen import DEMO, Seen, last_look
 from oakmeasure.core.figures.check import Stage
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 SIZE = (1280, 800)
 # Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
@@ -68,12 +68,12 @@ class Splash(QWidget):
         each = wide / len(Stage)
         for at, stage in enumerate(Stage):
             box = QRectF(at * each + 18, LINE + 10, each - 18, 24)
-            painter.drawText(box, V_CENTRE, say(str(stage)))
+            painter.drawText(box, V_CENTRE, tr(str(stage)))
         painter.drawText(QRectF(22, 0, wide - 44, LINE), V_CENTRE, self.what)
         painter.setFont(theme.font(20))
         painter.setPen(QColor(p.pencil))
         middle = QRectF(SHEET, LINE + ROD, wide - SHEET, high - LINE - ROD)
-        painter.drawText(middle, CENTRE, say("Setting it out …"))
+        painter.drawText(middle, CENTRE, tr("Setting it out …"))
 
 
 def run(path: str | None, *, demo: bool = False) -> int:

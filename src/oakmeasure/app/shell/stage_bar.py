@@ -11,7 +11,7 @@ from oakmeasure.app.shell import theme
 from oakmeasure.core.drawings.hatching import grain_lines
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.leaf.part import Rect
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 HEIGHT = theme.ROD_HIGH
 
@@ -66,8 +66,8 @@ class StageMark(Clickable):
             return
         self.key, self.level, self.current = key, level, current
         words = level.words if level is not None else "not yet"
-        self.setAccessibleName(say(f"{self.stage}: {key}; {words}"))
-        self.setToolTip(say(f"{self.stage}: {key}; {words}"))
+        self.setAccessibleName(tr(f"{self.stage}: {key}; {words}"))
+        self.setToolTip(tr(f"{self.stage}: {key}; {words}"))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -81,11 +81,11 @@ class StageMark(Clickable):
         wood_ink = QColor(p.ink) if p.wood_share == 1.0 or self.current else QColor("#EFE9DE")
         painter.setPen(QColor(p.accent) if self.current else wood_ink)
         painter.setFont(theme.font(17, bold=True))
-        painter.drawText(QRectF(18, 10, self.width() - 44, 24), Qt.AlignmentFlag.AlignVCenter, say(str(self.stage)))
+        painter.drawText(QRectF(18, 10, self.width() - 44, 24), Qt.AlignmentFlag.AlignVCenter, tr(str(self.stage)))
         painter.setPen(wood_ink)
         painter.setFont(theme.font(14))
         room = self.width() - 26
-        key = painter.fontMetrics().elidedText(theme.typeset(say(self.key)), Qt.TextElideMode.ElideRight, room)
+        key = painter.fontMetrics().elidedText(theme.typeset(tr(self.key)), Qt.TextElideMode.ElideRight, room)
         painter.drawText(QRectF(18, 34, room, 22), Qt.AlignmentFlag.AlignVCenter, key)
         if self.level is None:
             painter.end()

@@ -31,7 +31,7 @@ from oakmeasure.core.document.job import Job, new_job
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job.job_file import JobFileError, load
-from oakmeasure.language import Language, choose, say
+from oakmeasure.language import Language, set_language, tr
 
 OPENED: list[Window] = []  # that took the place of another: nothing else holds it
 PLAN_SECONDS = 30.0  # that a picture waits for a plan, at the most
@@ -55,7 +55,7 @@ def open_anew(window: Window, language: Language) -> Window:
     seen = window.commands.where()
     app.setQuitOnLastWindowClosed(False)  # between the two there is none
     window.close()
-    choose(language)
+    set_language(language)
     speak_of_qt(app, language)
     fresh = open_window(session.job, session.path, seen)
     fresh.commands.keeps_look = window.commands.keeps_look
@@ -83,8 +83,8 @@ def catch(kind: type[BaseException], error: BaseException, trace: TracebackType 
         return
     QMessageBox.warning(
         QApplication.activeWindow(),
-        say("Something went wrong"),
-        say(f"{log_trouble(error)} The job is still open: save it."),
+        tr("Something went wrong"),
+        tr(f"{log_trouble(error)} The job is still open: save it."),
     )
 
 
@@ -112,7 +112,7 @@ def run(path: str | None, *, demo: bool = False, opening: QWidget | None = None,
         window.commands.of_another(place)
     QTimer.singleShot(0, window, lambda: begin(window, asks=path is None and not demo))
     if refused:
-        QMessageBox.information(window, say("Not opened"), say(refused))
+        QMessageBox.information(window, tr("Not opened"), tr(refused))
     QTimer.singleShot(1500, window, window.commands.ready_sums)
     return app.exec()
 

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QApplication
 
 from oakmeasure.core.figures.check import Level
 from oakmeasure.data import path_of, text
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 FAMILY = "Source Sans 3"
 LINE_HIGH, ROD_HIGH, SHEET_WIDE = 54, 72, 320  # px of the window: the job line, the rod under it, the sheet at the left
@@ -111,7 +111,7 @@ _ABOVE, _BELOW = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹"), str
 
 def typeset(text: str) -> str:
     """Return a text as it is shown, in the language that is chosen, with true inch fractions: 27 7/8" as 27 ⁷⁄₈"."""
-    text = say(text)
+    text = tr(text)
     if '"' not in text:
         return text
     return re.sub(

@@ -33,7 +33,7 @@ from oakmeasure.core.drawings.leaf.beside_view import beside_view
 from oakmeasure.core.figures.check import Stage, worst
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.setups import saved, setups
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 WORDS_FROM_PX = 560
 BESIDE_FROM_PX = 600  # of room for board and list, from which they stand side by side at Measure
@@ -185,7 +185,7 @@ class Window(QMainWindow):
         if page is None:
             return None
         room = self._room()
-        self.middle.title.setText(say(room.title(page)))
+        self.middle.title.setText(tr(room.title(page)))
         return room.listed(page)
 
     def _room(self) -> Any:
@@ -207,7 +207,7 @@ class Window(QMainWindow):
         page = self._job_page()
         if isinstance(page, views.TimberPage):
             self.draw()
-            self.middle.title.setText(say(self.timber.title(page)))
+            self.middle.title.setText(tr(self.timber.title(page)))
             rows = len(self.list.records.records)
             self.list.show_records(*(self.timber.listed(page) or ((), [])))
             if not rows and self.list.records.records:
@@ -259,7 +259,7 @@ class Window(QMainWindow):
             if fit_page
             else titles.BOARD_WORDS[stage]
         )
-        self.middle.title.setText(say(titles.OTHER_WORDS.get(sheet.page, words)))
+        self.middle.title.setText(tr(titles.OTHER_WORDS.get(sheet.page, words)))
         crooked = measuring and (page is not views.MeasurePage.OPENING or can_exaggerate(self.session.solved))
         for each in (self.middle.crooked, self.middle.crooked_label):
             each.setVisible(crooked)
@@ -277,7 +277,7 @@ class Window(QMainWindow):
         if sheet.page == views.TimberPage.SETTINGS and stage is Stage.TIMBER:
             together, alone = saved(setups(leaves))
             self.middle.title.setText(
-                say(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
+                tr(f"{together} settings over all leaves, the largest first; leaf by leaf {alone}")
             )
         listed = self._of_the_job() or listed
         compares = fit_page is views.FitPage.CHOICES or leaf_page is views.LeafPage.WAYS or catalogue
@@ -339,7 +339,7 @@ class Window(QMainWindow):
             options["page"] = views.FitPage(self.sheet().page)
             options["opened"] = self.middle.opened.value() / 180
             turns, degrees = s.solved.swing is not None, self.middle.opened.value()
-            self.middle.opened_label.setText(say(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %"))
+            self.middle.opened_label.setText(tr(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %"))
         elif s.stage is Stage.TIMBER:
             job_page = self._job_page()
             if isinstance(job_page, views.TimberPage):
@@ -355,7 +355,7 @@ class Window(QMainWindow):
             options["page"] = views.LeafPage(self.sheet().page)
             options["title"] = self._words_shown = self._has_room_for_words()
         narrow = self.middle.split.width() < BESIDE_FROM_PX
-        self.middle.crooked_label.setText(say(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}"))
+        self.middle.crooked_label.setText(tr(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}"))
         if s.stage is Stage.LEAF and self.sheet().page == views.LeafPage.OTHER:
             self.board.set_drawing(beside_view(s.beside(), s.show), keep_view=keep_view)
             return

@@ -15,14 +15,14 @@ from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
 from oakmeasure.core.document.job import Hand, Job, new_job
 from oakmeasure.core.edits.job_edits import with_acknowledged, with_field, with_leaf, with_start, with_value
 from oakmeasure.core.figures.check import Check
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 def _buttons(dialog: QDialog, accept: str) -> QDialogButtonBox:
     box = QDialogButtonBox()
-    ok = box.addButton(say(accept), QDialogButtonBox.ButtonRole.AcceptRole)
+    ok = box.addButton(tr(accept), QDialogButtonBox.ButtonRole.AcceptRole)
     ok.setObjectName("accept")
-    cancel = box.addButton(say("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
+    cancel = box.addButton(tr("Not now"), QDialogButtonBox.ButtonRole.RejectRole)
     cancel.setProperty("role", "plain")
     box.accepted.connect(dialog.accept)
     box.rejected.connect(dialog.reject)
@@ -37,7 +37,7 @@ class NewJob(QDialog):
 
     def __init__(self, parent: QWidget | None, unit: UnitSystem, *, offers_demo: bool = False) -> None:
         super().__init__(parent)
-        self.setWindowTitle(say("New job"))
+        self.setWindowTitle(tr("New job"))
         self.setMinimumWidth(420)
         self.job: Job = new_job(unit=unit, rules="workshop-inch" if unit is UnitSystem.INCH else "site-metric")
         self._entries: list[QuantityEdit] = []
@@ -48,13 +48,13 @@ class NewJob(QDialog):
         column.addWidget(label("What is it for?", "group"))
         self.name = QLineEdit()
         self.name.setObjectName("find")
-        self.name.setPlaceholderText(say("seed room door"))
-        self.name.setAccessibleName(say("what the leaf is for"))
+        self.name.setPlaceholderText(tr("seed room door"))
+        self.name.setAccessibleName(tr("what the leaf is for"))
         column.addWidget(self.name)
         column.addWidget(label("How does it hang?", "group"))
         self.hand = ChoiceBox()
-        self.hand.addItems([say(each) for each in [f"on butts in a lining, {each}" for each in Hand]])
-        self.hand.setAccessibleName(say("how the leaf hangs"))
+        self.hand.addItems([tr(each) for each in [f"on butts in a lining, {each}" for each in Hand]])
+        self.hand.setAccessibleName(tr("how the leaf hangs"))
         column.addWidget(self.hand)
         column.addWidget(label("seen from the opening side, where the knuckles show", "pencil"))
         column.addWidget(label("What did you read?", "group"))
@@ -69,7 +69,7 @@ class NewJob(QDialog):
         column.addSpacing(8)
         buttons = _buttons(self, "Show the leaf")
         if offers_demo:
-            look = buttons.addButton(say("BoxLook at a finished job first"), QDialogButtonBox.ButtonRole.ResetRole)
+            look = buttons.addButton(tr("Look at a finished job first"), QDialogButtonBox.ButtonRole.ResetRole)
             look.setObjectName("demo")
             look.setProperty("role", "plain")
             look.clicked.connect(self._look)
@@ -117,7 +117,7 @@ class AnswerStops(QDialog):
     ) -> None:
         """signs: the leaf is signed off; else a sheet is printed."""
         super().__init__(parent)
-        self.setWindowTitle(say("Stops to answer for"))
+        self.setWindowTitle(tr("Stops to answer for"))
         self.setMinimumWidth(520)
         self._answer = answer
         self._reasons: list[tuple[Check, QLineEdit]] = []
@@ -139,7 +139,7 @@ class AnswerStops(QDialog):
             column.addWidget(sentence)
             reason = QLineEdit()
             reason.setObjectName("find")
-            reason.setAccessibleName(say(f"reason, {stop.title}"))
+            reason.setAccessibleName(tr(f"reason, {stop.title}"))
             column.addWidget(reason)
             self._reasons.append((stop, reason))
         self._refused = label("", "refused")
@@ -153,7 +153,7 @@ class AnswerStops(QDialog):
                 "write a reason" if len(reason.text().strip()) < 3 else self._answer(stop.code, reason.text().strip())
             )
             if refused:
-                self._refused.setText(say(f"{stop.title}: {refused}"))
+                self._refused.setText(tr(f"{stop.title}: {refused}"))
                 self._refused.show()
                 reason.setFocus()
                 return

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 def file_name(text: str) -> str:
@@ -13,4 +13,4 @@ def file_name(text: str) -> str:
 def say_kinds(kinds: str) -> str:
     """Return the kinds of files that a dialogue offers, `Tables (*.csv)`, in the language that is chosen."""
     words, bracket, rest = kinds.partition(" (")
-    return f"{say(words)}{bracket}{rest}"
+    return f"{tr(words)}{bracket}{rest}"

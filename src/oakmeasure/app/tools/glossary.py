@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QDialog, QLineEdit, QTextBrowser, QVBoxLayout, QWi
 
 from oakmeasure.app.shell import theme
 from oakmeasure.core.base.glossary import words
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 class WordsBox(QDialog):
@@ -16,17 +16,17 @@ class WordsBox(QDialog):
 
     def __init__(self, parent: QWidget | None, find: str = "") -> None:
         super().__init__(parent)
-        self.setWindowTitle(say("Words of the trade"))
+        self.setWindowTitle(tr("Words of the trade"))
         self.resize(620, 560)
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 18, 20, 18)
         self.finder = QLineEdit()
         self.finder.setObjectName("find")
-        self.finder.setPlaceholderText(say("Find: haunch, bevel, backset …"))
-        self.finder.setAccessibleName(say("find a word of the trade"))
+        self.finder.setPlaceholderText(tr("Find: haunch, bevel, backset …"))
+        self.finder.setAccessibleName(tr("find a word of the trade"))
         self.finder.textChanged.connect(self._show)
         self.shown = QTextBrowser()
-        self.shown.setAccessibleName(say("words and what they mean"))
+        self.shown.setAccessibleName(tr("words and what they mean"))
         column.addWidget(self.finder)
         column.addWidget(self.shown)
         self.finder.setText(find)
@@ -45,4 +45,4 @@ class WordsBox(QDialog):
             for word, meaning in rows
         ]
         none = f'<p style="color:{ink}">No word of the trade has “{escape(wanted)}” in it.</p>'
-        self.shown.setHtml(say("".join(lines) or none))
+        self.shown.setHtml(tr("".join(lines) or none))

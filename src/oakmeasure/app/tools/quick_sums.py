@@ -33,7 +33,7 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.examples import start
 from oakmeasure.core.sums.quick import Answer, Sum, SumOption, Value, answer, read, read_option
 from oakmeasure.core.sums.registry import SUMS, find
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 LISTED, BOXES, RESULT_PX, ROW_PX = 250, 260, 21, 30
 
@@ -44,7 +44,7 @@ class SumBox(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle(say("Quick sums – Oak Measure"))
+        self.setWindowTitle(tr("Quick sums – Oak Measure"))
         self.resize(1080, 660)
         self.which: Sum = next(iter(SUMS.values()))
         self.kept: dict[str, dict[str, Value]] = {}
@@ -74,12 +74,12 @@ class SumBox(QDialog):
         column = QVBoxLayout()
         self.look = QLineEdit()
         self.look.setObjectName("find")
-        self.look.setPlaceholderText(say("Find a sum: brace, cup, gap …"))
-        self.look.setAccessibleName(say("find a sum by words"))
+        self.look.setPlaceholderText(tr("Find a sum: brace, cup, gap …"))
+        self.look.setAccessibleName(tr("find a sum by words"))
         self.list = QListWidget()
         self.list.setObjectName("sums")
         self.list.setFixedWidth(LISTED)
-        self.list.setAccessibleName(say("quick sums"))
+        self.list.setAccessibleName(tr("quick sums"))
         column.addWidget(self.look)
         column.addWidget(self.list, 1)
         return column
@@ -106,12 +106,12 @@ class SumBox(QDialog):
         self.outcome.setFont(theme.font(RESULT_PX))
         self.outcome.setStyleSheet(f"font-size: {RESULT_PX}px;")
         self.outcome.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        self.outcome.setAccessibleName(say("result"))
+        self.outcome.setAccessibleName(tr("result"))
         self.board = Canvas()
-        self.board.setAccessibleName(say("drawing of the sum"))
+        self.board.setAccessibleName(tr("drawing of the sum"))
         self.working = QLabel()
         self.working.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        self.working.setAccessibleName(say("working"))
+        self.working.setAccessibleName(tr("working"))
         self.working.setWordWrap(True)
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
@@ -135,7 +135,7 @@ class SumBox(QDialog):
         self.list.blockSignals(True)
         self.list.clear()
         for each in found:
-            item = QListWidgetItem(say(each.title))
+            item = QListWidgetItem(tr(each.title))
             item.setSizeHint(QSize(LISTED - 24, ROW_PX))
             item.setData(Qt.ItemDataRole.UserRole, each.name)
             self.list.addItem(item)
@@ -161,8 +161,8 @@ class SumBox(QDialog):
         self._mark(name)
         if name not in self.kept:
             self.kept[name] = self._start()
-        self.title.setText(say(self.which.title))
-        self.says.setText(say(self.which.says))
+        self.title.setText(tr(self.which.title))
+        self.says.setText(tr(self.which.says))
         self._fill()
         self._work_out()
 
@@ -223,12 +223,12 @@ class SumBox(QDialog):
 
     def _choice(self, option: SumOption) -> QWidget:
         box = ChoiceBox()
-        box.setAccessibleName(say(option.label))
+        box.setAccessibleName(tr(option.label))
         box.setObjectName(f"sum.{option.name}")
         if not option.needed:
             box.addItem("–", "")
         for key in option.choices:
-            box.addItem(say(key.replace("_", " ")), key)
+            box.addItem(tr(key.replace("_", " ")), key)
         box.setCurrentIndex(box.findData(self.values.get(option.name, "")))
         box.activated.connect(lambda at: self._set(option, box.itemData(at) or None))
         return box
@@ -237,8 +237,8 @@ class SumBox(QDialog):
         line = QLineEdit()
         line.setProperty("role", "box")
         line.setObjectName(f"sum.{option.name}")
-        line.setAccessibleName(say(f"{option.label}, several with ; between"))
-        line.setPlaceholderText(say(f"{option.label}; {option.label}; …"))
+        line.setAccessibleName(tr(f"{option.label}, several with ; between"))
+        line.setPlaceholderText(tr(f"{option.label}; {option.label}; …"))
         given = self.values.get(option.name, ())
         show = self.session.show
         if isinstance(given, tuple):
@@ -281,7 +281,7 @@ class SumBox(QDialog):
             if error.field in self.notes:
                 tell(self.notes[error.field], in_words(error, show), True)
             at = next((each.label for each in self.which.options if each.name == error.field), error.field)
-            self.outcome.setText(say(f"{at}: {in_words(error, show)}"))  # the note goes when its box is entered
+            self.outcome.setText(tr(f"{at}: {in_words(error, show)}"))  # the note goes when its box is entered
             self.working.setText("")
             self.board.set_drawing(blank())
             self._offer()
@@ -291,8 +291,8 @@ class SumBox(QDialog):
             f"<tr><td>{each.label}&nbsp;&nbsp;</td><td {bold}>{show.value(each.value, each.unit)}</td></tr>"
             for each in self.found.gives
         )
-        self.outcome.setText(say(f"<table>{''.join(rows)}</table>"))
-        self.working.setText(say("\n".join(self.found.working(show))))
+        self.outcome.setText(tr(f"<table>{''.join(rows)}</table>"))
+        self.working.setText(tr("\n".join(self.found.working(show))))
         self.working.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.board.set_drawing(sum_view(self.found, show))
         self._offer()
@@ -316,7 +316,7 @@ class SumBox(QDialog):
         self.send_row.addStretch(1)
 
     def _button(self, text: str, what: Callable[..., None]) -> None:
-        button = QPushButton(say(text))
+        button = QPushButton(tr(text))
         button.setProperty("role", "plain")
         button.clicked.connect(what)
         self.send_row.addWidget(button)

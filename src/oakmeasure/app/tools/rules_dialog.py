@@ -12,7 +12,7 @@ from oakmeasure.app.forms.quantity_edit import QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.document.rules import RULE_KINDS
 from oakmeasure.core.edits import job_edits
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 class RulesDialog(QDialog):
@@ -21,7 +21,7 @@ class RulesDialog(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle(say("Shop rules"))
+        self.setWindowTitle(tr("Shop rules"))
         self.resize(720, 620)
         self._entries: dict[str, QuantityEdit] = {}
         self._reasons: dict[str, QLabel] = {}
@@ -46,7 +46,7 @@ class RulesDialog(QDialog):
         self._note.hide()
         column.addWidget(self._note)
         buttons = QDialogButtonBox()
-        buttons.addButton(say("Done"), QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.addButton(tr("Done"), QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.accepted.connect(self.accept)
         column.addWidget(buttons)
         self._fill()
@@ -64,7 +64,7 @@ class RulesDialog(QDialog):
             entry = QuantityEdit(f"{group}, {kind.label}", kind.unit, partial(self._commit, name), name=f"rules.{name}")
             entry.setFixedWidth(120)
             entry.told.connect(lambda text, refused: tell(self._note, text if refused else "", refused))
-            title = QLabel(say(kind.label))
+            title = QLabel(tr(kind.label))
             title.setWordWrap(True)
             title.setFixedWidth(230)
             reason = label("", "pencil")
@@ -77,12 +77,12 @@ class RulesDialog(QDialog):
     def refresh(self) -> None:
         """Show the set of the job as it is now."""
         rules, show = self.session.job.rules, self.session.show
-        self._name.setText(say(rules.name))
-        self._about.setText(say(rules.about))
+        self._name.setText(tr(rules.name))
+        self._about.setText(tr(rules.about))
         for name, entry in self._entries.items():
             rule = getattr(rules, name)
             entry.show_value(rule.value, show)
-            self._reasons[name].setText(say(rule.reason))
+            self._reasons[name].setText(tr(rule.reason))
 
     def _commit(self, name: str, value: float | None, nudge: bool) -> str:
         if value is None:

@@ -38,7 +38,7 @@ from oakmeasure.core.figures.check import Level
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.reports.schedule import SORTS, ScheduleRow, changed_alike, schedule_row, shown_rows
 from oakmeasure.core.solution import LeafSolution
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 Index = QModelIndex | QPersistentModelIndex
 COLUMNS = ("", *SORTS)
@@ -100,7 +100,7 @@ class ScheduleModel(QAbstractTableModel):
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         if role == Qt.ItemDataRole.DisplayRole and orientation is Qt.Orientation.Horizontal:
-            return say(COLUMNS[section])
+            return tr(COLUMNS[section])
         if role == Qt.ItemDataRole.TextAlignmentRole:
             return Qt.AlignmentFlag.AlignRight if 2 <= section <= 5 else Qt.AlignmentFlag.AlignLeft
         return None
@@ -152,7 +152,7 @@ class LinePainter(QStyledItemDelegate):
         painter.setFont(theme.font(14, bold=bold))
         painter.setPen(_colour(p.ink))
         painter.drawText(
-            inner, RIGHT if 2 <= column <= 5 else LEFT, _fitting(say(self._model.text(at, column)), inner.width(), bold)
+            inner, RIGHT if 2 <= column <= 5 else LEFT, _fitting(tr(self._model.text(at, column)), inner.width(), bold)
         )
 
     def _leaf(self, painter: QPainter, row: ScheduleRow, box: QRect) -> None:
@@ -200,7 +200,7 @@ class ScheduleBox(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle(say("Schedule – Oak Measure"))
+        self.setWindowTitle(tr("Schedule – Oak Measure"))
         self.resize(1280, 740)
         self.by, self.downwards = "", False
         self.model = ScheduleModel()
@@ -209,8 +209,8 @@ class ScheduleBox(QDialog):
         head = QHBoxLayout()
         self.look = QLineEdit()
         self.look.setObjectName("find")
-        self.look.setPlaceholderText(say("Find: boarded, 762, stop, sliding …"))
-        self.look.setAccessibleName(say("find leaves by words and sizes"))
+        self.look.setPlaceholderText(tr("Find: boarded, 762, stop, sliding …"))
+        self.look.setAccessibleName(tr("find leaves by words and sizes"))
         self.look.setMinimumWidth(340)
         self.count = label("", "pencil")
         head.addWidget(self.look)
@@ -248,7 +248,7 @@ class ScheduleBox(QDialog):
         table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         table.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
         table.setTabKeyNavigation(False)
-        table.setAccessibleName(say("schedule of leaves"))
+        table.setAccessibleName(tr("schedule of leaves"))
         table.selectionModel().selectionChanged.connect(lambda *_: self._count())
         table.doubleClicked.connect(lambda index: self._go(index.row()))
         return table
@@ -257,16 +257,16 @@ class ScheduleBox(QDialog):
         row = QHBoxLayout()
         row.addWidget(label("Change alike", "group"))
         self.field = ChoiceBox()
-        self.field.setAccessibleName(say("what is changed alike"))
+        self.field.setAccessibleName(tr("what is changed alike"))
         for each in ALIKE:
-            self.field.addItem(say(each.words))
+            self.field.addItem(tr(each.words))
         self.field.activated.connect(lambda _at: self._field_chosen())
         self.value = QuantityEdit("to", Unit.MM, lambda _value, _nudge: "", name="schedule.value", look=BoxLook.COMPACT)
         self.value.setFixedWidth(150)
         self.choice = ChoiceBox()
         self.choice.setMinimumWidth(240)
-        self.choice.setAccessibleName(say("to what it is changed"))
-        self.set_button = QPushButton(say("Set"))
+        self.choice.setAccessibleName(tr("to what it is changed"))
+        self.set_button = QPushButton(tr("Set"))
         self.set_button.setObjectName("setAlike")
         self.set_button.clicked.connect(lambda _on=False: self.set_alike())
         for widget in (self.field, self.value, self.choice, self.set_button):
@@ -280,7 +280,7 @@ class ScheduleBox(QDialog):
         self.choice.setVisible(alike.unit is None)
         self.choice.clear()
         for words, value in alike.choices:
-            self.choice.addItem(say(words), value)
+            self.choice.addItem(tr(words), value)
 
     # --- lines -------------------------------------------------------------------------------------------
 
@@ -312,10 +312,10 @@ class ScheduleBox(QDialog):
         words = [f"{seen} of {all_leaves} leaves" if seen < all_leaves else f"{all_leaves} leaves"]
         words += [f"{all_leaves - known} being worked out"] if known < all_leaves else []
         words += [f"{chosen} chosen"] if chosen else []
-        self.count.setText(say(", ".join(words)))
+        self.count.setText(tr(", ".join(words)))
         self.set_button.setEnabled(bool(chosen))
         leaves = "leaf" if chosen == 1 else "leaves"
-        self.set_button.setText(say(f"Set on {chosen} {leaves}" if chosen else "Choose leaves first"))
+        self.set_button.setText(tr(f"Set on {chosen} {leaves}" if chosen else "Choose leaves first"))
 
     def chosen(self) -> list[str]:
         """Return the ids of the leaves that are chosen, from the top down."""

@@ -53,7 +53,7 @@ def centroid(corners: Sequence[Point]) -> Point:
     return x / (3 * twice), y / (3 * twice)
 
 
-def kept(corners: Sequence[Point], off: Callable[[Point], float]) -> list[Point]:
+def half_plane_part(corners: Sequence[Point], off: Callable[[Point], float]) -> list[Point]:
     """Return what of a polygon lies where `off` is not more than 0; [] where nothing does.
 
     Source: one step of Sutherland and Hodgman's clipping.

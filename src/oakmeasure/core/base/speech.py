@@ -8,7 +8,7 @@ from typing import Protocol
 class Speech(Protocol):
     """A language, as a drawing asks for it."""
 
-    def say(self, text: str) -> str:
+    def tr(self, text: str) -> str:
         """Return a text of the program in this language.
 
         Args:
@@ -19,7 +19,7 @@ class Speech(Protocol):
         """
         ...
 
-    def keep(self, said: str) -> str:
+    def mark_final(self, said: str) -> str:
         """Return what was said already, broken or cut off since; it is not said again where it is shown.
 
         Args:
@@ -34,10 +34,10 @@ class Speech(Protocol):
 class _AsMade:
     """The words that core makes."""
 
-    def say(self, text: str) -> str:
+    def tr(self, text: str) -> str:
         return text
 
-    def keep(self, said: str) -> str:
+    def mark_final(self, said: str) -> str:
         return said
 
 

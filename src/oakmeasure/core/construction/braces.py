@@ -10,7 +10,7 @@ import math
 from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.geometry import Point, kept, left_of
+from oakmeasure.core.base.geometry import Point, half_plane_part, left_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,4 +196,4 @@ def halves(shape: tuple[Point, ...], first: tuple[Point, ...]) -> list[tuple[Poi
         first: The brace that is crossed, as `pointed_shape` gives it.
     """
     long_edges = (first[1], first[2]), (first[4], first[5])  # the lower one, the upper one
-    return [tuple(kept(shape, left_of(*each))) for each in long_edges]
+    return [tuple(half_plane_part(shape, left_of(*each))) for each in long_edges]

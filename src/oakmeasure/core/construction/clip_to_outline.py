@@ -10,7 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from oakmeasure.core.base.geometry import Point, area, kept, left_of
+from oakmeasure.core.base.geometry import Point, area, half_plane_part, left_of
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Grounds, Remedy
@@ -247,7 +247,7 @@ def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ..
     """
     points = [(float(x), float(y)) for x, y in shape]
     for at, corner in enumerate(outline):
-        points = kept(points, left_of(outline[(at + 1) % len(outline)], corner))
+        points = half_plane_part(points, left_of(outline[(at + 1) % len(outline)], corner))
         if not points:
             return ()
     return tuple(points)

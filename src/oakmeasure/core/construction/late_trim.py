@@ -16,7 +16,7 @@ from oakmeasure.core.construction.framed.lock import BEHIND_SPINDLE
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.fit.fit_result import Fit
@@ -66,7 +66,7 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
         return fit, build, ()
     for edge, words in EDGES.items():
         ctx.figures.given(
-            figure_name(f"late_{edge}"), f"off the {words}, once made", getattr(late, edge), chosen(f"late.{edge}")
+            figure_name(f"late_{edge}"), f"off the {words}, once made", getattr(late, edge), fixed(f"late.{edge}")
         )
     ctx.chosen("late_may_side", "the site may take, each long edge", late.may_side, "late.may_side")
     ctx.chosen("late_may_end", "the site may take, foot and top each", late.may_end, "late.may_end")

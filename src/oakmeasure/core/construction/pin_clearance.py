@@ -11,7 +11,7 @@ from dataclasses import replace
 from oakmeasure.core.base.prisms import Solid, apart_in_depth
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import chosen
+from oakmeasure.core.figures.figure import fixed
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Fixing
 
@@ -37,7 +37,7 @@ def keep_clear(ctx: Context, build: Build, outs: Mapping[str, Solid]) -> Build:
         names += met
     what = build.fixings[0].what
     count = ctx.figures.given(
-        "pins_count", f"{what}, a face", len(kept), chosen(source="as set out, less those refused"), unit=Unit.COUNT
+        "pins_count", f"{what}, a face", len(kept), fixed(source="as set out, less those refused"), unit=Unit.COUNT
     )
     if refused:
         listed = ", ".join(dict.fromkeys(names))

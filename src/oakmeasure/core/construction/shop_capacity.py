@@ -8,7 +8,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import chosen
+from oakmeasure.core.figures.figure import fixed
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
 
@@ -56,8 +56,8 @@ def _clamps(ctx: Context, build: Build) -> None:
     widest = max(build.glue_ups, key=lambda each: each.across)
     most = max(build.glue_ups, key=lambda each: each.clamps)
     f = ctx.figures
-    f.given("glue_across", f"widest glue-up: {widest.name}", widest.across, chosen(source="as it is set out"))
-    f.given("glue_clamps", f"clamps for {most.name}", most.clamps, chosen(source="common practice"), unit=Unit.COUNT)
+    f.given("glue_across", f"widest glue-up: {widest.name}", widest.across, fixed(source="as it is set out"))
+    f.given("glue_clamps", f"clamps for {most.name}", most.clamps, fixed(source="common practice"), unit=Unit.COUNT)
     if widest.across > reach.value:
         ctx.warn(
             "shop-reach",

@@ -10,7 +10,7 @@ from oakmeasure.core.cutting.leaf_plan import LeafPlan, board_at
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.figure import Figure, chosen, plus
+from oakmeasure.core.figures.figure import Figure, fixed, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -78,7 +78,7 @@ def _hours(ctx: Context, build: Build) -> Figure:
                 figure_name(f"hours_{key}"),
                 f"hours, {words[key]}",
                 value,
-                chosen(source="made up from common practice"),
+                fixed(source="made up from common practice"),
                 unit=Unit.HOURS,
             )
         )
@@ -104,7 +104,7 @@ def _timber(ctx: Context, plan: LeafPlan, rack: tuple[Board, ...], leaves: int) 
         "timber_volume",
         "boards as bought, cubic metres, a leaf",
         volume / leaves,
-        chosen(source="whole boards of the plan"),
+        fixed(source="whole boards of the plan"),
         unit=Unit.RATIO,
     )
     rate = ctx.rule("timber_price", "a cubic metre of sawn timber", Unit.MONEY)
@@ -128,7 +128,7 @@ def _sheet(ctx: Context, plan: LeafPlan, leaves: int) -> Figure:
             area += square
             value += square * made_of.price_m2 * group.thickness / SHEET_PRICED_AT
     bought = ctx.figures.given(
-        "sheet_area", "sheet as bought, a leaf", area / leaves, chosen(source="whole sheets of the plan"), unit=Unit.M2
+        "sheet_area", "sheet as bought, a leaf", area / leaves, fixed(source="whole sheets of the plan"), unit=Unit.M2
     )
     return ctx.figures.derived(
         "cost_sheet", "sheet", value / leaves, bought, formula="each by its kind and thickness", unit=Unit.MONEY

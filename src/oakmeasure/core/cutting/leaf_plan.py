@@ -12,7 +12,7 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SHEET_LENGTH, SHEET_WIDTH, SheetMaterial, stuff
 from oakmeasure.core.document.stock import Board
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import CHOSEN
+from oakmeasure.core.figures.figure import FIXED
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
@@ -231,7 +231,7 @@ def _report(
     cut = sum(group.plan.area_of_pieces for group in groups)
     f = ctx.figures
     parts_area, board_area = (
-        f.given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, CHOSEN, unit=Unit.M2)
+        f.given(figure_name(name), f"{words}, seen from the face", mm2 / MM2_PER_M2, FIXED, unit=Unit.M2)
         for name, words, mm2 in (("area_parts", "rough parts", cut), ("area_boards", "boards taken", taken))
     )
     percent = 100 * cut / taken if taken else 0.0

@@ -22,7 +22,7 @@ def broken(show: Show, text: str, characters: int, head: str = "") -> list[str]:
     >>> broken(Show(), "plane the head to the line", 14, "1  ")
     ['1  plane the', 'head to the', 'line']
     """
-    return [show.speech.keep(line) for line in textwrap.wrap(f"{head}{show.speech.say(text)}", characters)]
+    return [show.speech.mark_final(line) for line in textwrap.wrap(f"{head}{show.speech.tr(text)}", characters)]
 
 
 def cut_off(show: Show, text: str, *characters: int, head: str = "") -> tuple[str, ...]:
@@ -40,5 +40,5 @@ def cut_off(show: Show, text: str, *characters: int, head: str = "") -> tuple[st
     >>> cut_off(Show(), "hinge stile", 40, 5)
     ('hinge…',)
     """
-    words = show.speech.say(text)
-    return tuple(show.speech.keep(f"{head}{words[:many].rstrip()}…") for many in characters if many < len(words))
+    words = show.speech.tr(text)
+    return tuple(show.speech.mark_final(f"{head}{words[:many].rstrip()}…") for many in characters if many < len(words))

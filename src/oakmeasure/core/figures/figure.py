@@ -108,10 +108,10 @@ class Origin:
 
 
 READ = Origin()
-CHOSEN = Origin(state=None)
+FIXED = Origin(state=None)
 
 
-def chosen(edit: str = "", source: str = "") -> Origin:
+def fixed(edit: str = "", source: str = "") -> Origin:
     """Return the origin of what is no reading.
 
     It is chosen where `edit` names the field; else a value of a table or a rule, or counted or sought, and `source`

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
 
@@ -97,8 +97,8 @@ def buy_or_make(ctx: Context, width: Figure, height: Figure) -> None:
         )
         return
     f = ctx.figures
-    slab_width = f.given("slab_width", "nearest slab, width", found.width, chosen(source="common sizes of slabs"))
-    slab_height = f.given("slab_height", "nearest slab, height", found.height, chosen(source="common sizes of slabs"))
+    slab_width = f.given("slab_width", "nearest slab, width", found.width, fixed(source="common sizes of slabs"))
+    slab_height = f.given("slab_height", "nearest slab, height", found.height, fixed(source="common sizes of slabs"))
     solid = ctx.rule("solid_edge", "solid edge of a bought slab")
     off = f.total("slab_off", "off each upright edge of the slab", plus(slab_width, 0.5), minus(width, 0.5))
     f.total("slab_off_height", "off its height", plus(slab_height), minus(height))

@@ -7,7 +7,7 @@ from dataclasses import replace
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside, square_edge
 from oakmeasure.core.leaf.leaf_context import Context
@@ -25,11 +25,11 @@ def fit_overlay(ctx: Context, opening: Opening) -> Fit:
     """
     choice, f = ctx.leaf.cabinet, ctx.figures
     # Where the overlay is what the hinges give, it is there already.
-    overlay = ctx.figures.get("overlay") or f.given("overlay", "overlay", choice.overlay, chosen("cabinet.overlay"))
+    overlay = ctx.figures.get("overlay") or f.given("overlay", "overlay", choice.overlay, fixed("cabinet.overlay"))
     shared = overlay
     if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
-        division = f.given("division", "division that two leaves share", choice.division, chosen("cabinet.division"))
-        between = f.given("gap_between", "gap between the two", choice.gap, chosen("cabinet.gap"))
+        division = f.given("division", "division that two leaves share", choice.division, fixed("cabinet.division"))
+        between = f.given("gap_between", "gap between the two", choice.gap, fixed("cabinet.gap"))
         shared = f.total(
             "overlay_shared",
             "overlay on the division, each",
@@ -49,8 +49,8 @@ def _run(ctx: Context, overlay: Figure) -> float:
     choice = ctx.leaf.cabinet
     if choice.run == 1:
         return 0.0
-    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, chosen("cabinet.frame"))
-    ctx.figures.given("run", "leaves in the run", choice.run, chosen("cabinet.run"), unit=Unit.COUNT)
+    frame = ctx.figures.given("frame", "frame between two openings", choice.frame, fixed("cabinet.frame"))
+    ctx.figures.given("run", "leaves in the run", choice.run, fixed("cabinet.run"), unit=Unit.COUNT)
     between = ctx.figures.total("run_between", "from leaf to leaf", plus(frame), minus(overlay, 2))
     if between.value < LEAST_BETWEEN:
         most = max(0.0, (choice.frame - LEAST_BETWEEN) / 2)

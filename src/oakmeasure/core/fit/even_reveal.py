@@ -44,7 +44,7 @@ def is_the_aim(leaf: Leaf) -> bool:
     return leaf.fit.even is not None and leaf.hanging in (Hanging.LINING, Hanging.INSET_BUTTS)
 
 
-def gaps(ctx: Context) -> None:
+def add_made_gaps(ctx: Context) -> None:
     """Add the gap that the hinges made, and the same at every other side; over a floor the chosen one stays.
 
     Args:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.fit import even_reveal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -59,7 +59,7 @@ def add_gaps(ctx: Context) -> None:
     """
     choice = ctx.leaf.fit
     if even_reveal.is_the_aim(ctx.leaf):
-        even_reveal.gaps(ctx)
+        even_reveal.add_made_gaps(ctx)
         return
     ctx.chosen("gap_hinge", "gap at the hinges", choice.gap_hinge, "fit.gap_hinge")
     ctx.chosen("gap_latch", "gap at the latch", choice.gap_latch, "fit.gap_latch")
@@ -141,5 +141,5 @@ def square_edge(ctx: Context) -> Figure:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
     return ctx.figures.given(
-        "bevel", "bevel of the latch edge", 0.0, chosen(source="no edge passes a jamb"), unit=Unit.DEG
+        "bevel", "bevel of the latch edge", 0.0, fixed(source="no edge passes a jamb"), unit=Unit.DEG
     )

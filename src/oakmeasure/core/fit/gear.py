@@ -8,7 +8,7 @@ from oakmeasure.core.base.units import HAIR, Show, Unit
 from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, given, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -52,7 +52,7 @@ def from_set_or(ctx: Context, name: str, default: float) -> Figure:
 
 
 def _gear(name: str, value: float, source: str) -> Figure:
-    return given(figure_name(name), LABELS[name], value, chosen(f"slide.{name}", source=source))
+    return given(figure_name(name), LABELS[name], value, fixed(f"slide.{name}", source=source))
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,29 +194,29 @@ def judge_set(ctx: Context, place: GearPlace) -> None:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         place: The opening, the leaf and what is over it, for a track set.
     """
-    chosen = ctx.leaf.slide.track_set
+    fixed = ctx.leaf.slide.track_set
     _headroom(ctx, place)
-    if chosen is None:
+    if fixed is None:
         return
-    found = [each for each in misses(chosen, place, ctx.show) if each.what not in ("opening", "headroom")]
+    found = [each for each in misses(fixed, place, ctx.show) if each.what not in ("opening", "headroom")]
     if found:
         words = "; ".join(each.words for each in found)
         others = [each for each in sets_for(place.way).values() if not misses(each, place, ctx.show)]
         cheapest = min(others, key=lambda each: each.price, default=None)
         ctx.stop(
             "set",
-            f"The {chosen.name} does not suit this leaf",
+            f"The {fixed.name} does not suit this leaf",
             f"It is {words}." if found[0].what == "way" else f"{words[0].upper()}{words[1:]}.",
             Remedy(f"Take the {cheapest.name}", "slide.track_set", cheapest) if cheapest else Remedy("Another set"),
             grounds=Grounds("track_needed", rule="its sheet"),
         )
         return
-    buy = length_to_buy(chosen, place.track)
+    buy = length_to_buy(fixed, place.track)
     cut = f"Buy {ctx.fmt(buy)} of track and cut {ctx.fmt(buy - place.track)} off." if buy else ""
     ctx.fine(
         "set",
-        f"The {chosen.name} suits this leaf",
-        f"{cut} It takes leaves of {ctx.fmt(chosen.thickness_least)} to {ctx.fmt(chosen.thickness_most)}.",
+        f"The {fixed.name} suits this leaf",
+        f"{cut} It takes leaves of {ctx.fmt(fixed.thickness_least)} to {ctx.fmt(fixed.thickness_most)}.",
         grounds=Grounds("track_needed", rule="its sheet"),
     )
 
@@ -243,10 +243,10 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
         ctx.figures["leaf_height"],
         formula="foot + height − lowest head",
     )
-    above = f.given("gear_above", "track and hangers over the leaf", track.above, chosen(source=track.name))
-    lift = f.given("lift_on", "lifted to be hung on", track.lift, chosen(source=track.name))
+    above = f.given("gear_above", "track and hangers over the leaf", track.above, fixed(source=track.name))
+    lift = f.given("lift_on", "lifted to be hung on", track.lift, fixed(source=track.name))
     needed = f.total("headroom_needed", "free wall it needs over the opening", plus(over), plus(above), plus(lift))
-    block = f.given("anti_lift", "anti-lift block", track.block, chosen(source=track.name))
+    block = f.given("anti_lift", "anti-lift block", track.block, fixed(source=track.name))
     drop = from_set_or(ctx, "drop", track.drop)
     room = f.total("anti_lift_room", "room over the leaf for the block", plus(drop))
     if room.value < block.value:
@@ -273,7 +273,7 @@ def _headroom(ctx: Context, place: GearPlace) -> None:
 def _to_lift_on(ctx: Context, place: GearPlace, needed: Figure, headroom: float) -> None:
     """Judge the free wall that there is against what lifting it on needs."""
     f = ctx.figures
-    free = f.given("headroom", "free wall over the opening", headroom, chosen("slide.headroom"))
+    free = f.given("headroom", "free wall over the opening", headroom, fixed("slide.headroom"))
     short = f.total("headroom_short", "missing over the opening", plus(needed), minus(free))
     if short.value > HAIR:
         lower = overlap_left(ctx, short)

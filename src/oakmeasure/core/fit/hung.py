@@ -11,7 +11,7 @@ from oakmeasure.core.document.hanging import Aim, LeafShape
 from oakmeasure.core.document.job import Hanging
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.edges import gaps_along
 from oakmeasure.core.fit.fit_result import Fit, finished, size_inside
@@ -86,7 +86,7 @@ def _half(ctx: Context, opening: Opening, hinge: Figure) -> Figure:
     """Add one leaf of a pair: (clear − 2·hinge gap − meeting gap)/2; a rebate adds half its overlap to each."""
     choice, f = ctx.leaf.pair, ctx.figures
     meeting = ctx.chosen("gap_meeting", "gap where they meet", choice.meeting, "pair.meeting", rule="gap_latch")
-    rebate = f.given("rebate", "rebated meeting, overlap", choice.rebate, chosen("pair.rebate"))
+    rebate = f.given("rebate", "rebated meeting, overlap", choice.rebate, fixed("pair.rebate"))
     both = f.total(
         "pair_both",
         "both leaves together",

@@ -8,7 +8,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, derived, minus, plus
+from oakmeasure.core.figures.figure import Figure, derived, fixed, minus, plus
 from oakmeasure.core.fit.bypass_sums import Bypass, bypassing, least_centre
 from oakmeasure.core.fit.fit_result import Fit, finished, square_edge
 from oakmeasure.core.fit.gear import from_set, from_set_or, tallest
@@ -31,8 +31,8 @@ def fit_slide(ctx: Context, opening: Opening) -> Fit:
     """
     choice, f = ctx.leaf.slide, ctx.figures
     hanging = ctx.leaf.hanging
-    left = f.given("overlap_hinge", "overlap at the hinge side", choice.overlap_hinge, chosen("slide.overlap_hinge"))
-    right = f.given("overlap_latch", "overlap at the latch side", choice.overlap_latch, chosen("slide.overlap_latch"))
+    left = f.given("overlap_hinge", "overlap at the hinge side", choice.overlap_hinge, fixed("slide.overlap_hinge"))
+    right = f.given("overlap_latch", "overlap at the latch side", choice.overlap_latch, fixed("slide.overlap_latch"))
     leaves, apart = 1, 0.0
     if hanging.bypasses:
         width, passing = _bypass(ctx, opening, left)
@@ -103,7 +103,7 @@ def _height(ctx: Context, opening: Opening) -> Figure:
                 grounds=Grounds("overlap_head"),
             )
         return height
-    head = ctx.figures.given("overlap_head", "overlap at the head", choice.overlap_head, chosen("slide.overlap_head"))
+    head = ctx.figures.given("overlap_head", "overlap at the head", choice.overlap_head, fixed("slide.overlap_head"))
     floor = ctx.figures["gap_floor"]
     return ctx.figures.total(
         "leaf_height",
@@ -149,7 +149,7 @@ def _bypass(ctx: Context, opening: Opening, side: Figure) -> tuple[Figure, Bypas
     roller, roller_in = _roller(ctx) if rail else (0.0, 0.0)
     least = least_centre(roller=roller, roller_in=roller_in) if rail else 0.0
     value = choice.centre if choice.centre is not None else max(least, 60.0 if not rail else least)
-    centre = f.given("centre", "overlap of the leaves in the middle", value, chosen("slide.centre"))
+    centre = f.given("centre", "overlap of the leaves in the middle", value, fixed("slide.centre"))
     track = f.total("track_needed", "track", plus(opening.clear_width), plus(side, 2))
     width = f.total("leaf_width", "leaf width, each of the two", plus(track, 0.5), plus(centre, 0.5))
     try:
@@ -190,7 +190,7 @@ def _way(ctx: Context, opening: Opening, clear: float) -> None:
         how = "opening − leaf + side overlap" + (", less a roller" if hanging is Hanging.BYPASS_RAIL else "")
     way = clear - choice.pull
     if choice.pull:
-        inputs.append(f.given("pull", "pull that cannot pass the jamb", choice.pull, chosen("slide.pull")))
+        inputs.append(f.given("pull", "pull that cannot pass the jamb", choice.pull, fixed("slide.pull")))
         how += ", less the pull"
     figure = f.derived("clear_way", "clear way", way, *inputs, formula=how)
     ctx.fine(
@@ -207,7 +207,7 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
     choice, f, hanging = ctx.leaf.slide, ctx.figures, ctx.leaf.hanging
     needed = ctx.figures.get("track_needed") or f.total("track_needed", "track, twice the leaf", plus(width, 2))
     if choice.track is not None:
-        there = f.given("track", "track at hand", choice.track, chosen("slide.track"))
+        there = f.given("track", "track at hand", choice.track, fixed("slide.track"))
         rest = there.value - needed.value
         if there.value < width.value:
             ctx.stop(
@@ -234,11 +234,11 @@ def _track(ctx: Context, opening: Opening, width: Figure) -> None:
             )
     if hanging.bypasses or hanging is Hanging.POCKET or choice.free_wall is None:
         return
-    stop = f.given("stop", "kept free for the stop", choice.stop, chosen("slide.stop"))
+    stop = f.given("stop", "kept free for the stop", choice.stop, fixed("slide.stop"))
     wanted = f.total(
         "free_wall_needed", "free wall that it needs", plus(width), minus(ctx.figures["overlap_latch"]), plus(stop)
     )
-    free = f.given("free_wall", "free wall beside the opening", choice.free_wall, chosen("slide.free_wall"))
+    free = f.given("free_wall", "free wall beside the opening", choice.free_wall, fixed("slide.free_wall"))
     if free.value < wanted.value:
         lost = wanted.value - free.value
         ctx.warn(

@@ -8,7 +8,7 @@ from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.readings import Side
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, given, plus
+from oakmeasure.core.figures.figure import Figure, fixed, given, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.bypass_sums import missing_backing
 from oakmeasure.core.fit.gear import from_set
@@ -30,7 +30,7 @@ def stack_up(ctx: Context, leaves: int) -> None:
         for at, each in enumerate(ctx.leaf.in_the_way, start=1)
         if each.stands_out.value > 0 and each.where is not Side.FLOOR
     ]
-    air = f.given("slide_air", "air between leaf and what it passes", choice.air, chosen("slide.air"))
+    air = f.given("slide_air", "air between leaf and what it passes", choice.air, fixed("slide.air"))
     most = max(outs, key=lambda each: each.value, default=None)
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
     back = f.total("back_off", "wall to the leaf's back, at the least", *terms)
@@ -48,7 +48,7 @@ def stack_up(ctx: Context, leaves: int) -> None:
     if off is not None:
         _backing(ctx, back, off, most.label.partition(",")[0] if most is not None else "wall", air)
     if choice.projection is not None:
-        wish = f.given("projection", "wished: stands out no more than", choice.projection, chosen("slide.projection"))
+        wish = f.given("projection", "wished: stands out no more than", choice.projection, fixed("slide.projection"))
         over = out.value - wish.value
         if over > HAIR:
             thinner = thick.value - over / leaves
@@ -110,7 +110,7 @@ def _stand_off(ctx: Context) -> Figure | None:
     off, wall = from_set(ctx, "stand_off") if ctx.leaf.hanging.slides else None, ctx.leaf.hardware.wall
     if off is None or not wall.backing:
         return off
-    behind = given("wall_backing", "backing board behind the track", wall.backing, chosen("hardware.wall.backing"))
+    behind = given("wall_backing", "backing board behind the track", wall.backing, fixed("hardware.wall.backing"))
     return ctx.figures.total(
         "stand_off_whole", "stand-off with the backing board", plus(off), plus(ctx.figures.add(behind))
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.adjustment import Touches
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import chosen
+from oakmeasure.core.figures.figure import fixed
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hanging.adjust import Hung, Remedied
 from oakmeasure.core.hanging.remedy import DEPTH_RANGE, HEIGHT_RANGE, SIDE_RANGE, hinge_name
@@ -64,7 +64,7 @@ def _gaps(ctx: Context, each: Remedied, *, second: bool) -> None:
         figure_name(f"hung_worst{tag.replace('-', '_')}"),
         f"{name}worst gap, off by, once put right",
         round(least.worst, 3),
-        chosen(source="the remedy with the least wood off"),
+        fixed(source="the remedy with the least wood off"),
     )
     if each.contradictions:
         ctx.warn(

@@ -9,7 +9,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import ScrewKind, WallKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure, Term, chosen, given, minus, plus
+from oakmeasure.core.figures.figure import Figure, Term, fixed, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.screws import pilot
 from oakmeasure.core.leaf.leaf_context import Context
@@ -84,7 +84,7 @@ def _of_hinge(ctx: Context) -> list[Term]:
 
 
 def _chosen(name: str, label: str, value: float, edit: str) -> Figure:
-    return given(figure_name(name), label, value, chosen(edit))
+    return given(figure_name(name), label, value, fixed(edit))
 
 
 def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
@@ -104,7 +104,7 @@ def _stack(ctx: Context, what: str, terms: list[Term]) -> None:
             "stack_screw",
             "screw, length",
             found,
-            chosen("hardware.stack.screw", source="the shortest sold that is long enough"),
+            fixed("hardware.stack.screw", source="the shortest sold that is long enough"),
         )
     bites = f.total("stack_bites", "it bites", plus(screw), minus(passes))
     _plug(ctx, bites)
@@ -208,7 +208,7 @@ def _most(ctx: Context, terms: list[Term]) -> Figure | None:
     reach = f.add(
         _chosen("stack_depth", "from the wall's face to what must not be reached", depth, "hardware.stack.depth")
     )
-    safe = f.given("stack_safe", "kept short of it", SAFE, chosen(source="common practice"))
+    safe = f.given("stack_safe", "kept short of it", SAFE, fixed(source="common practice"))
     before = [each for each in terms if each.figure.name != "stack_plaster"]
     return f.total("stack_most", "screw, at the most", *before, plus(reach), minus(safe))
 
@@ -234,7 +234,7 @@ def _plug(ctx: Context, bites: Figure) -> None:
     if not ctx.leaf.hanging.slides or wall.kind is not WallKind.MASONRY:
         return
     deeper = ctx.figures.given(
-        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, chosen(source="common practice")
+        "plug_deeper", "hole beyond the screw's point", HOLE_DEEPER, fixed(source="common practice")
     )
     plaster = ctx.figures["stack_plaster"]
     deep = ctx.figures.total(

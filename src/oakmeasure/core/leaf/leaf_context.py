@@ -8,7 +8,7 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.job import Leaf, Reading
 from oakmeasure.core.document.rules import Rule, ShopRules
 from oakmeasure.core.figures.check import GROUNDLESS, Check, Checks, Grounds, Level, Remedy, Stage
-from oakmeasure.core.figures.figure import Figure, Figures, Origin, chosen
+from oakmeasure.core.figures.figure import Figure, Figures, Origin, fixed
 from oakmeasure.core.figures.names import FigureName, figure_name
 
 
@@ -51,7 +51,7 @@ class Context:
         if known in self.figures:
             return self.figures[known]
         rule: Rule = getattr(self.rules, name)
-        return self.figures.given(known, label, rule.value, chosen(source=self._why(rule)), unit=unit)
+        return self.figures.given(known, label, rule.value, fixed(source=self._why(rule)), unit=unit)
 
     def chosen(
         self, name: FigureName, label: str, value: float | None, edit: str, unit: Unit = Unit.MM, rule: str = ""
@@ -70,7 +70,7 @@ class Context:
         if value is None:
             shop: Rule = getattr(self.rules, rule or name)
             value, source = shop.value, self._why(shop)
-        return self.figures.given(name, label, value, chosen(edit, source=source), unit=unit)
+        return self.figures.given(name, label, value, fixed(edit, source=source), unit=unit)
 
     def reading(
         self, name: FigureName, label: str, reading: Reading, edit: str, source: str = "", unit: Unit = Unit.MM

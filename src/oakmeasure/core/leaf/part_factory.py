@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.geometry import Point, area
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, chosen
+from oakmeasure.core.figures.figure import Figure, fixed
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
 
@@ -142,7 +142,7 @@ def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None
         edit: Path of the field that sets it; "" for none.
     """
     source = "set by hand for this leaf"
-    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, chosen(edit, source=source))
+    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, fixed(edit, source=source))
     if over_all > edge + 0.01:
         label = "leaf thickness, over all"
-        ctx.figures.given("thickness_over", label, over_all, chosen(source="with its ledges or battens"))
+        ctx.figures.given("thickness_over", label, over_all, fixed(source="with its ledges or battens"))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure, Origin, chosen
+from oakmeasure.core.figures.figure import Figure, Origin, fixed
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -31,7 +31,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
         "make_hours",
         "hours of work, all of it",
         round(making.hours, 2),
-        chosen(source="what the leaf costs, shared out among its operations"),
+        fixed(source="what the leaf costs, shared out among its operations"),
         unit=Unit.HOURS,
     )
     waits = sum(op.wait_hours for op in making.operations)
@@ -39,14 +39,14 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
         "make_waits",
         "hours of waiting, one after the other",
         round(waits, 1),
-        chosen(source="glue, wood that settles, coats that dry"),
+        fixed(source="glue, wood that settles, coats that dry"),
         unit=Unit.HOURS,
     )
     f.given(
         "finish_grams",
         "finish, all coats, grams",
         round(making.finish.grams),
-        chosen(source="both faces, all edges, end grain twice"),
+        fixed(source="both faces, all edges, end grain twice"),
         unit=Unit.RATIO,
     )
     if making.glue is not None:
@@ -70,7 +70,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         "glue_open",
         f"{glue.name}: minutes it stays open today",
         round(glue.open_minutes, 2),
-        chosen(source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less"),
+        fixed(source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less"),
         unit=Unit.RATIO,
     )
     stages = [stage for each in plan.tasks for stage in each.stages]
@@ -79,7 +79,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         "glue_longest",
         "longest stage, minutes",
         round(longest, 2),
-        chosen(source=f"{plan.people} at it, {plan.clamps} clamps"),
+        fixed(source=f"{plan.people} at it, {plan.clamps} clamps"),
         unit=Unit.RATIO,
     )
     if ctx.leaf.making.degrees < glue.least:

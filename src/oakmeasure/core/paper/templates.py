@@ -335,7 +335,7 @@ def hands(leaf: LeafSolution, template: Template) -> tuple[tuple[Hand, bool], ..
     return (own, True), (other, False)
 
 
-def chosen(found: Iterable[Template], only: Sequence[str]) -> tuple[Template, ...]:
+def templates_asked_for(found: Iterable[Template], only: Sequence[str]) -> tuple[Template, ...]:
     """Return the templates of the kinds named, all where none is; ValueError for a kind that is not among them.
 
     Args:

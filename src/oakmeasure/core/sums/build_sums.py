@@ -6,7 +6,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.braces import corner_brace
 from oakmeasure.core.construction.spacing import board_count, equal_ends, even_split, pitch_between
-from oakmeasure.core.figures.figure import CHOSEN, minus, plus, total
+from oakmeasure.core.figures.figure import FIXED, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.sums.quick import Given, Sum, SumOption, allowance, rule, size
 from oakmeasure.core.timber.resaw import Resawing, resawn
@@ -82,7 +82,7 @@ def _last_rip(g: Given) -> None:
     laid = g.many("laid")
     terms = [plus(g.figure("leaf-width"))]
     for at, each in enumerate(laid, start=1):
-        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, CHOSEN)))
+        terms.append(minus(g.figures.given(figure_name(f"laid_{at}"), f"board {at}, as laid", each, FIXED)))
     last = total("last_rip", "rip the last board to", *terms)
     if last.value <= 0:
         raise InputError("laid", f"{sum(laid):g}", f"less than the leaf, {g.number('leaf-width'):g} mm, all together")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.species import species
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth, solve_cup, withdrawal
@@ -76,7 +76,7 @@ def _screw_hold(g: Given) -> None:
             "specific_gravity",
             f"gravity of {wood.name}, dry over volume at 12 %",
             dry_gravity(basic_gravity=wood.basic_gravity),
-            chosen(source=wood.source),
+            fixed(source=wood.source),
             unit=Unit.RATIO,
         )
     else:

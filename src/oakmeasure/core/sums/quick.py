@@ -14,7 +14,7 @@ from oakmeasure.core.base.errors import InputError, LengthError
 from oakmeasure.core.base.parsing import parse_length, parse_quantity
 from oakmeasure.core.base.units import Show, Unit, UnitSystem
 from oakmeasure.core.document.species import plain_name
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Figures
+from oakmeasure.core.figures.figure import FIXED, Figure, Figures
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.data import table
 
@@ -105,7 +105,7 @@ class Given:
         option = self.options[name]
         if figure_name(option.key) not in self.figures:
             unit = option.unit or Unit.COUNT
-            self.figures.given(figure_name(option.key), option.label, self.number(name), CHOSEN, unit=unit)
+            self.figures.given(figure_name(option.key), option.label, self.number(name), FIXED, unit=unit)
         return self.figures[figure_name(option.key)]
 
 

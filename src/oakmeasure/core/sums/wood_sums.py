@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.species import SheetMaterial, keys_by_name, sheet_keys, species, species_keys, stuff
-from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen
+from oakmeasure.core.figures.figure import FIXED, Figure, fixed
 from oakmeasure.core.sums.quick import Given, Sum, SumOption, size
 from oakmeasure.core.timber.wood import change_of_width, density, equilibrium_moisture
 
@@ -22,7 +22,7 @@ def _movement(g: Given) -> None:
         "coefficient",
         f"{wood.name}, {g.word('cut')}, a point of moisture",
         wood.radial if radial else wood.tangential,
-        chosen(source=wood.source),
+        fixed(source=wood.source),
         unit=Unit.RATIO,
     )
     change = change_of_width(
@@ -63,9 +63,9 @@ def _density(g: Given) -> Figure:
         raise InputError("species", "nothing", "a species or a sheet, or --density")
     wood = stuff(g.word("species"))
     if isinstance(wood, SheetMaterial):
-        return g.figures.given("density", wood.name, wood.density, CHOSEN, unit=Unit.KG_M3)
+        return g.figures.given("density", wood.name, wood.density, FIXED, unit=Unit.KG_M3)
     moisture = g.figure("moisture")
-    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, CHOSEN, unit=Unit.RATIO)
+    basic = g.figures.given("gravity", f"{wood.name}, basic gravity", wood.basic_gravity, FIXED, unit=Unit.RATIO)
     return g.figures.derived(
         "density",
         "density",

@@ -12,7 +12,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, Provenance, chosen, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, Origin, Provenance, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -67,9 +67,9 @@ def plan_lining(ctx: Context, lining: Lining, taken: Taken, rough: dict[str, Fig
         rough: Sizes of the rough opening.
     """
     f = ctx.figures
-    thickness = f.given("lining_thickness", "lining, thickness", lining.thickness, chosen("lining.thickness"))
-    packing = f.given("packing", "packing, both sides together", lining.packing, chosen("lining.packing"))
-    over = f.given("packing_head", "packing over the head", lining.packing_head, chosen("lining.packing_head"))
+    thickness = f.given("lining_thickness", "lining, thickness", lining.thickness, fixed("lining.thickness"))
+    packing = f.given("packing", "packing, both sides together", lining.packing, fixed("lining.packing"))
+    over = f.given("packing_head", "packing over the head", lining.packing_head, fixed("lining.packing_head"))
     width = _rough_width(ctx, taken)
     if lining.made_from is LiningFrom.LEAF and lining.leaf_width is not None:
         between, outside = _from_leaf(ctx, lining, thickness)
@@ -186,7 +186,7 @@ def _clear(
 
 def _depth(ctx: Context, lining: Lining) -> Figure:
     if lining.depth is not None:
-        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, chosen("lining.depth"))
+        return ctx.figures.given("lining_depth", "lining, depth", lining.depth, fixed("lining.depth"))
     reading = ctx.leaf.readings.depth
     if reading is not None:
         return ctx.reading("lining_depth", "lining, depth: the wall, face to face", reading, "readings.depth")
@@ -204,9 +204,9 @@ def _depth(ctx: Context, lining: Lining) -> Figure:
 def _parts(ctx: Context, lining: Lining, taken: Taken, plan: LiningPlan) -> tuple[Part, ...]:
     """Return legs and head, and what is packed and made up; the last from off-cuts."""
     f, t, legs, underside = ctx.figures, plan.thickness, plan.legs, plan.underside
-    trench = f.given("trench", "legs housed into the head by", lining.trench, chosen("lining.trench"))
+    trench = f.given("trench", "legs housed into the head by", lining.trench, fixed("lining.trench"))
     made: list[Part] = []
-    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", plan.depth, CHOSEN)
+    width = f.given("lining_part_depth", "lining parts, as wide as the lining is deep", plan.depth, FIXED)
     for side, at, floor in ((Side.HINGE, 0, taken.hinge_foot[1]), (Side.LATCH, 1, taken.latch_foot[1])):
         slug = side.slug
         under = f.derived(
@@ -258,9 +258,9 @@ def _made_up(
             continue
         slug = f"made_up_{number}"
         length = ctx.figures.given(
-            figure_name(f"{slug}_length"), f"{name}, length", run[-1].upper - run[0].lower, chosen(source="the stretch")
+            figure_name(f"{slug}_length"), f"{name}, length", run[-1].upper - run[0].lower, fixed(source="the stretch")
         )
-        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, CHOSEN)
+        width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, FIXED)
         size = Size(length.value, wide, thick)
         rect = Rect(0, run[0].lower, thick, run[-1].upper)
         volume = sum((each.upper - each.lower) * (abs(each.start) + abs(each.end)) / 2 * wide for each in run)

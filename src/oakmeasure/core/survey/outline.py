@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from oakmeasure.core.base.geometry import Point, kept
+from oakmeasure.core.base.geometry import Point, half_plane_part
 from oakmeasure.core.document.readings import Side
 
 STEEP = 0.12  # a side that leans more than this is no door side: the leaf is then the rectangle of most area
@@ -131,7 +131,7 @@ def scribed(outline: Outline, gaps: dict[Side, float]) -> tuple[Point, ...]:
     """
     points: list[Point] = list(outline.points)
     for plane in half_planes(outline, gaps):
-        points = kept(points, plane.beyond)
+        points = half_plane_part(points, plane.beyond)
         if not points:
             return ()
     return tuple(points)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from oakmeasure.core.document.readings import FloorAlong, FloorReadings, InTheWay, Side
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import CHOSEN, Figure, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 
@@ -195,7 +195,7 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
             grounds=Grounds(name, where, rule=f"{ctx.fmt(AIR)} of wall stays before it"),
         )
         return
-    air = ctx.figures.get("air") or ctx.figures.given("air", "air between a leaf and what it passes", AIR, CHOSEN)
+    air = ctx.figures.get("air") or ctx.figures.given("air", "air between a leaf and what it passes", AIR, FIXED)
     off = ctx.figures.total(
         figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)
     )

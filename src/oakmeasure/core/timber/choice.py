@@ -8,7 +8,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Climate
 from oakmeasure.core.document.species import Species, species
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, given
+from oakmeasure.core.figures.figure import Figure, fixed, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
@@ -55,7 +55,7 @@ def timber(ctx: Context) -> Timber:
         "moisture_made",
         "moisture when made",
         choice.moisture,
-        chosen("timber.moisture", source="set by hand for this leaf"),
+        fixed("timber.moisture", source="set by hand for this leaf"),
         unit=Unit.PERCENT,
     )
     dry = _rests_at(ctx, "dry", "driest air", choice.dry)
@@ -67,14 +67,14 @@ def timber(ctx: Context) -> Timber:
             figure_name(f"{prefix}movement"),
             f"movement of {kind.name}, {cut}, for each point",
             kind.movement(choice.cut),
-            chosen(source=kind.source),
+            fixed(source=kind.source),
             unit=Unit.RATIO,
         )
         g = f.given(
             figure_name(f"{prefix}gravity"),
             f"basic gravity of {kind.name}",
             kind.basic_gravity,
-            chosen(source=kind.source),
+            fixed(source=kind.source),
             unit=Unit.RATIO,
         )
         d = f.derived(
@@ -100,14 +100,14 @@ def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:
         figure_name(f"humidity_{key}"),
         f"humidity of the {label}",
         climate.humidity,
-        chosen(f"timber.{key}.humidity"),
+        fixed(f"timber.{key}.humidity"),
         unit=Unit.PERCENT,
     )
     heat = given(
         figure_name(f"temperature_{key}"),
         f"temperature of the {label}",
         climate.temperature,
-        chosen(f"timber.{key}.temperature"),
+        fixed(f"timber.{key}.temperature"),
         unit=Unit.CELSIUS,
     )
     value = equilibrium_moisture(temperature=climate.temperature, humidity=climate.humidity)

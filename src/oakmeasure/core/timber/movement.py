@@ -6,7 +6,7 @@ Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is na
 from __future__ import annotations
 
 from oakmeasure.core.figures.check import Grounds, Remedy, Stage
-from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, fixed, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
@@ -42,7 +42,7 @@ def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
         edge: What is gained at each edge, mm; None where nothing is.
     """
     if edge is None:
-        moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, CHOSEN)
+        moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, FIXED)
     else:
         moving = ctx.figures.total("moving_width", "solid wood at both edges", plus(edge, 2))
     _change(ctx, wood, moving, "solid wood × movement × points of moisture")
@@ -204,7 +204,7 @@ def effects(ctx: Context, thickness: Figure, height: Figure) -> None:
         height: Height, mm.
     """
     f = ctx.figures
-    coat = f.given("finish_coat", "finish, on each face", FINISH_COAT, chosen(source="common practice"))
+    coat = f.given("finish_coat", "finish, on each face", FINISH_COAT, fixed(source="common practice"))
     takes = f.total("finish_takes", "gap that the finish takes", plus(coat, 4))
     if not ctx.leaf.hanging.covers and not ctx.leaf.hanging.lies_on:
         gap = gap_that_opens(f)

@@ -12,7 +12,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Exposure, TimberChoices
 from oakmeasure.core.document.species import CORES, SheetMaterial, stuff
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import chosen
+from oakmeasure.core.figures.figure import fixed
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.timber.wood import equilibrium_moisture
@@ -126,7 +126,7 @@ def judge_place(ctx: Context, parts: Sequence[Part]) -> None:
             "place_slope",
             "slope of what looks up, so that water runs off",
             slope,
-            chosen(source="common practice"),
+            fixed(source="common practice"),
             unit=Unit.DEG,
         )
     if len(ctx.checks_so_far.items) == found:

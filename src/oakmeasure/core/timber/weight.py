@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, fixed, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part
@@ -43,7 +43,7 @@ def weigh(ctx: Context, build: Build, wood: Timber) -> Weights:
             figure_name(f"volume_{part.slug}"),
             f"{part.name}, cubic metres net of joints and grooves",
             part.volume / MM3_PER_M3,
-            CHOSEN,
+            FIXED,
             unit=Unit.RATIO,
         )
         parts[part.name] = ctx.figures.derived(
@@ -79,7 +79,7 @@ def _density(ctx: Context, part: Part, wood: Timber) -> Figure:
     if figure_name(name) in ctx.figures:
         return ctx.figures[figure_name(name)]
     label = f"density of {made_of.name.lower()}"
-    return ctx.figures.given(figure_name(name), label, made_of.density, chosen(source="common value"), unit=Unit.KG_M3)
+    return ctx.figures.given(figure_name(name), label, made_of.density, fixed(source="common value"), unit=Unit.KG_M3)
 
 
 def _centre(ctx: Context, build: Build, masses: dict[str, Figure], mass: Figure) -> None:

@@ -10,7 +10,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.paper.router_layout import FaceUp, Flat, FlatLayer, bulges, flat, flat_part
 from oakmeasure.core.paper.template import Template
-from oakmeasure.core.paper.templates import chosen, hands, templates
+from oakmeasure.core.paper.templates import hands, templates, templates_asked_for
 from oakmeasure.core.solution import LeafSolution
 
 APART = 50.0  # mm between templates in one file
@@ -50,7 +50,7 @@ def templates_dxf(leaf: LeafSolution, show: Show, *, only: Sequence[str] = (), h
     """
     shapes: list[Flat] = []
     x = 0.0
-    for template in chosen(templates(leaf, show), only):
+    for template in templates_asked_for(templates(leaf, show), only):
         drawn = template.of(hand or hands(leaf, template)[0][0])
         x0, y0, x1, _ = drawn.box
         for each in _as_flats(drawn):

@@ -18,7 +18,7 @@ def place() -> Path:
     return user_data_path("oak-measure") / "lessons.jsonl"
 
 
-def kept() -> tuple[Lesson, ...]:
+def kept_lessons() -> tuple[Lesson, ...]:
     """Return the lessons that are kept; none where there is no file or it cannot be read."""
     try:
         lines = place().read_text(encoding="utf-8", errors="replace").splitlines()
@@ -43,7 +43,7 @@ def keep(lesson: Lesson) -> None:
     Raises:
         JobFileError: Where that cannot be written.
     """
-    old = kept()
+    old = kept_lessons()
     if lesson in old:
         return
     rows = [*old, lesson][-MOST:]

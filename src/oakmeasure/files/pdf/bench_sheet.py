@@ -52,7 +52,7 @@ from oakmeasure.files.pdf.page_parts import (
     style,
     words,
 )
-from oakmeasure.language import SPOKEN, say
+from oakmeasure.language import SPOKEN, tr
 
 MAIN_FIGURES = (
     "clear_width",
@@ -174,18 +174,18 @@ def _checks(leaf: LeafSolution) -> list[Flowable]:
     fine = []
     for check in leaf.checks:
         if check.level is Level.OK:
-            title = say(check.title)
+            title = tr(check.title)
             fine.append(title.lower() if title == check.title else title)  # German has its nouns large
             continue
-        title, sentence = escape(say(check.title)), escape(say(check.sentence))
-        text = f"<b>{say(ON_PAPER[check.level])}: {title}.</b> {sentence}"
+        title, sentence = escape(tr(check.title)), escape(tr(check.sentence))
+        text = f"<b>{tr(ON_PAPER[check.level])}: {title}.</b> {sentence}"
         if check.code in reasons:
-            text += f" <b>{say('Answered for')}:</b> {escape(reasons[check.code])}"
+            text += f" <b>{tr('Answered for')}:</b> {escape(reasons[check.code])}"
         elif check.remedies:
-            text += " " + escape(". ".join(say(each.text) for each in check.remedies)) + "."
+            text += " " + escape(". ".join(tr(each.text) for each in check.remedies)) + "."
         out.append(Paragraph(text, style(8.0, after=3)))
     if fine:
-        out.append(words(f"{say('OK: ')}{'; '.join(fine)}.", SMALL))
+        out.append(words(f"{tr('OK: ')}{'; '.join(fine)}.", SMALL))
     return out
 
 

@@ -14,7 +14,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.drawings.drawing import Anchor, Area, Dimension, Drawing, Label, Layer, Line
 from oakmeasure.core.drawings.hatching import grain_in
 from oakmeasure.data import path_of
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -84,7 +84,7 @@ def reach(drawing: Drawing, scale: float) -> tuple[float, float]:
     for each in drawing.shapes:
         if isinstance(each, Label) and not each.room.width:
             font = BOLD if each.lettering.bold else REGULAR
-            wide = pdfmetrics.stringWidth(say(each.text), font, TEXT_PT * each.lettering.size) / mm
+            wide = pdfmetrics.stringWidth(tr(each.text), font, TEXT_PT * each.lettering.size) / mm
             at = (each.x - drawing.bounds.x0) / scale
             start = at - {Anchor.LEFT: 0.0, Anchor.RIGHT: wide}.get(each.anchor, wide / 2)
             low, high = min(low, start), max(high, start + wide)
@@ -177,10 +177,10 @@ class Pen:
     def _label(self, label: Label) -> None:
         size = label.set_in(TEXT_PT, self.per_mm, least=LEAST_PT)
         font = BOLD if label.lettering.bold else REGULAR
-        text = say(label.text)
+        text = tr(label.text)
         if label.room.width:
             room = label.room.width * self.per_mm
-            said = map(say, (label.text, *label.room.shorter))
+            said = map(tr, (label.text, *label.room.shorter))
             fits = (each for each in said if pdfmetrics.stringWidth(each, font, size) <= room)
             text = next(fits, "")
         width = pdfmetrics.stringWidth(text, font, size)
@@ -197,7 +197,7 @@ class Pen:
         (x0, y0), (x1, y1) = self.at(dimension.start), self.at(dimension.end)
         for x, y in ((x0, y0), (x1, y1)):
             self.canvas.line(x - 2, y - 2, x + 2, y + 2)
-        text = say(dimension.text)
+        text = tr(dimension.text)
         width = pdfmetrics.stringWidth(text, BOLD, TEXT_PT)
         x, y = x0 + (x1 - x0) * dimension.share, y0 + (y1 - y0) * dimension.share
         upright = abs(y1 - y0) > abs(x1 - x0)

@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 PAPERS = {"A4": (297.0, 210.0), "A3": (420.0, 297.0)}  # mm, on their long side
 MARGIN, OVERLAP, BAR = 12.0, 20.0, 100.0  # mm: unprinted edge, what pieces share, the bar that is measured
@@ -122,10 +122,10 @@ def page_frame(canvas: Canvas, paper: Paper, width: float, *, title: str, under:
     top = paper.height - MARGIN
     canvas.setFillColor(INK)
     canvas.setFont(BOLD, 12)
-    canvas.drawString(MARGIN * mm, (top - 5) * mm, say(title))
+    canvas.drawString(MARGIN * mm, (top - 5) * mm, tr(title))
     canvas.setFont(REGULAR, 8.5)
-    canvas.drawString(MARGIN * mm, (top - 10) * mm, say(under))
-    canvas.drawRightString((width - MARGIN) * mm, (top - 5) * mm, say(page))
+    canvas.drawString(MARGIN * mm, (top - 10) * mm, tr(under))
+    canvas.drawRightString((width - MARGIN) * mm, (top - 5) * mm, tr(page))
     canvas.setStrokeColor(INK)
     canvas.setLineWidth(0.6)
     y = MARGIN + 4
@@ -135,4 +135,4 @@ def page_frame(canvas: Canvas, paper: Paper, width: float, *, title: str, under:
         canvas.line((MARGIN + 10 * at) * mm, y * mm, (MARGIN + 10 * at) * mm, (y + tall) * mm)
     canvas.setFont(BOLD, 8.5)
     for n, words in enumerate(WARNING):
-        canvas.drawString((MARGIN + BAR + 4) * mm, (y + 1.4 - 4.2 * n) * mm, say(words))
+        canvas.drawString((MARGIN + BAR + 4) * mm, (y + 1.4 - 4.2 * n) * mm, tr(words))

@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 COLUMNS, ROWS, MARGIN, PAD = 3, 8, 8.0, 2.4  # mm
 INK = HexColor("#111111")
@@ -33,7 +33,7 @@ def label_sheet_pdf(labels: Sequence[PieceLabel]) -> bytes:
     per = COLUMNS * ROWS
     if not labels:
         canvas.setFont(REGULAR, 12)
-        canvas.drawString(MARGIN * mm, A4[1] - 30 * mm, say("No parts to label."))
+        canvas.drawString(MARGIN * mm, A4[1] - 30 * mm, tr("No parts to label."))
     for n, label in enumerate(labels):
         if n and n % per == 0:
             canvas.showPage()
@@ -78,7 +78,7 @@ def _arrow(canvas: Canvas, label: PieceLabel, x: float, top: float) -> None:
 
 def _fit(canvas: Canvas, words: str, font: str, size: float, at: tuple[float, float], room: float) -> None:
     """Write a line, smaller where it is too long, and shortened where that would be too small to read."""
-    words = say(words)
+    words = tr(words)
     while stringWidth(words, font, size) > room and size > 6.0:
         size -= 0.5
     while stringWidth(words, font, size) > room and len(words) > 4:

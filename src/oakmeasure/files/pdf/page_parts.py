@@ -19,7 +19,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 SMALLEST = 6.5  # points, of the line under a page's title
 MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, width of the right column
@@ -69,9 +69,9 @@ class PageHead:
         top = height - MARGIN * mm
         canvas.setFillColor(HexColor("#111111"))
         canvas.setFont(BOLD, 15)
-        canvas.drawString(MARGIN * mm, top - 12, say(self.left)[:60])
-        canvas.drawRightString(width - MARGIN * mm, top - 12, say(self.right))
-        under, note, size = say(self.under)[:80], f"{say(self.note)} · {say(side)}", 8.5
+        canvas.drawString(MARGIN * mm, top - 12, tr(self.left)[:60])
+        canvas.drawRightString(width - MARGIN * mm, top - 12, tr(self.right))
+        under, note, size = tr(self.under)[:80], f"{tr(self.note)} · {tr(side)}", 8.5
         room = width - 2 * MARGIN * mm - 12
         while stringWidth(under, REGULAR, size) + stringWidth(note, REGULAR, size) > room and size > SMALLEST:
             size -= 0.25
@@ -91,7 +91,7 @@ def words(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
         text: The text.
         style: The style of its type.
     """
-    return Paragraph(escape(say(text)), style)
+    return Paragraph(escape(tr(text)), style)
 
 
 def pairs(rows: Iterable[tuple[str, str]], width: float) -> Table:

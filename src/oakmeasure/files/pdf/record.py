@@ -18,7 +18,7 @@ from oakmeasure.core.reports.hanging_record import Record, record_of
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts
 from oakmeasure.files.pdf.page_parts import HEADING, MARGIN, TEXT, PageHead, words
-from oakmeasure.language import SPOKEN, say
+from oakmeasure.language import SPOKEN, tr
 
 LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing, and under it for the names
 
@@ -107,7 +107,7 @@ def _in_fours(pairs: Sequence[tuple[str, str]]) -> Table:
 
 def _table(rows: list[list[str]], widths: tuple[float, ...]) -> Table:
     made = Table(
-        [[Paragraph(_safe(say(cell)), TEXT) for cell in row] for row in rows],
+        [[Paragraph(_safe(tr(cell)), TEXT) for cell in row] for row in rows],
         colWidths=[w * mm for w in widths],
         hAlign="LEFT",
     )

@@ -27,7 +27,7 @@ from oakmeasure.files.pdf.full_size import (
     paper_named,
     pieces,
 )
-from oakmeasure.language import SPOKEN, say
+from oakmeasure.language import SPOKEN, tr
 
 LABELS, LANE, RULER = 40.0, 6.0, 9.0  # mm: written marks over the stick, one lane of it, the ruler under it
 STICK = LANE * len(Lane)
@@ -130,7 +130,7 @@ class _RodWriter:
             return
         self.canvas.setFillColor(HexColor(TINTS[lane]))
         self.canvas.rect(self._x(x0, start), y * mm, (x1 - x0) * mm, LANE * mm, stroke=1, fill=1)
-        words = say(span.what)
+        words = tr(span.what)
         if stringWidth(words, REGULAR, TEXT_PT) < (x1 - x0) * mm - 4:
             self.canvas.setFillColor(INK)
             self.canvas.setFont(REGULAR, TEXT_PT)
@@ -144,7 +144,7 @@ class _RodWriter:
             self.canvas.setLineWidth(0.3)
             self._line(start, mark.at, foot, mark.at, high + 2)
             self._line(start, mark.at, high + 2, place, high + 5)
-            words = _cut(f"{say(self.show.length(mark.at))}  {say('; '.join(mark.names))}", (LABELS - 6) * mm)
+            words = _cut(f"{tr(self.show.length(mark.at))}  {tr('; '.join(mark.names))}", (LABELS - 6) * mm)
             self.canvas.saveState()
             self.canvas.translate(self._x(place, start) + TEXT_PT * 0.32, (high + 5.5) * mm)
             self.canvas.rotate(90)
@@ -204,7 +204,7 @@ class _RodWriter:
                 self.canvas.line(MARGIN * mm, y + 3.2 * mm, (wide - MARGIN) * mm, y + 3.2 * mm)
                 self.canvas.setFont(BOLD, 9.5)
                 self.canvas.setFillColor(INK)
-                self.canvas.drawRightString((MARGIN + 26) * mm, y, say(self.show.length(mark.at)))
+                self.canvas.drawRightString((MARGIN + 26) * mm, y, tr(self.show.length(mark.at)))
             self.canvas.setFont(REGULAR, 9)
             self.canvas.setFillColor(INK)
             self.canvas.drawString((MARGIN + 32) * mm, y, words)
@@ -253,7 +253,7 @@ def _cut(words: str, room: float) -> str:
 def _folded(mark: RodMark, room: float) -> list[tuple[bool, str]]:
     """Return the words of a mark as lines of the list, each with whether it is the first."""
     lines: list[str] = []
-    for what in map(say, mark.what):
+    for what in map(tr, mark.what):
         longer = f"{lines[-1]}; {what}" if lines else what
         if lines and stringWidth(longer, REGULAR, 9) <= room:
             lines[-1] = longer

@@ -21,7 +21,7 @@ from oakmeasure.core.paper.stage_sheet import BOX, Block, stage_sheet
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, Pen, reach, register_fonts
 from oakmeasure.files.pdf.page_parts import HEAD, MARGIN, PageHead
-from oakmeasure.language import SPOKEN, say
+from oakmeasure.language import SPOKEN, tr
 
 WIDE, HIGH = A4[0] / mm, A4[1] / mm
 # mm, of a drawing: the least with all lists on its side, what it has where they go on overleaf, the most
@@ -133,9 +133,9 @@ class Page:
         """
         self.canvas.setFillColor(INK)
         self.canvas.setFont(BOLD, 17)
-        self.canvas.drawString(MARGIN * mm, (self.y - 5.5) * mm, say(name))
+        self.canvas.drawString(MARGIN * mm, (self.y - 5.5) * mm, tr(name))
         self.canvas.setFont(BOLD, 13)
-        self.canvas.drawRightString((WIDE - MARGIN) * mm, (self.y - 5.5) * mm, say(key))
+        self.canvas.drawRightString((WIDE - MARGIN) * mm, (self.y - 5.5) * mm, tr(key))
         self.y -= 10.0
 
     def drawing(self, drawing: Drawing, most: float) -> None:
@@ -215,14 +215,14 @@ class Page:
         c = self.canvas
         c.setFillColor(INK)
         c.setFont(BOLD, 10)
-        c.drawString(MARGIN * mm, (self.y - 3.6) * mm, say(block.title))
+        c.drawString(MARGIN * mm, (self.y - 3.6) * mm, tr(block.title))
         self.y -= TITLE
         if any(block.columns):
             c.setFillColor(GREY)
             c.setFont(REGULAR, 7.4)
             x = MARGIN
             for name, wide in zip(block.columns, widths, strict=True):
-                c.drawString(x * mm, (self.y - 2.6) * mm, say(name))
+                c.drawString(x * mm, (self.y - 2.6) * mm, tr(name))
                 x += wide
             self.y -= NAMES
         c.setStrokeColor(INK)
@@ -276,7 +276,7 @@ def folded(text: str, font: str, size: float, room: float) -> list[str]:
     """
     lines: list[str] = []
     line = ""
-    for word in say(text).split():
+    for word in tr(text).split():
         longer = f"{line} {word}" if line else word
         if stringWidth(longer, font, size) <= room:
             line = longer

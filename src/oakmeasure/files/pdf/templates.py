@@ -17,7 +17,7 @@ from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.paper.outlines import has_edge_in
 from oakmeasure.core.paper.router_layout import Flat, FlatLayer
 from oakmeasure.core.paper.template import Reference, Template
-from oakmeasure.core.paper.templates import chosen, hands, templates
+from oakmeasure.core.paper.templates import hands, templates, templates_asked_for
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.files.pdf.full_size import (
@@ -36,7 +36,7 @@ from oakmeasure.files.pdf.full_size import (
     pieces,
 )
 from oakmeasure.files.pdf.page_parts import SMALL, style, words
-from oakmeasure.language import SPOKEN, say
+from oakmeasure.language import SPOKEN, tr
 
 COLUMN, GAP, CAPTION = 60.0, 20.0, 9.0  # mm: the words, between the two hands, under each of them
 LEAST_ROLL = 210.0  # mm, for the bar and what stands beside it
@@ -58,7 +58,7 @@ def templates_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4", only: Sequ
             or too small.
     """
     show, sheet = Show(job.unit, speech=SPOKEN), paper_named(paper)
-    found = chosen(templates(leaf, show), only)
+    found = templates_asked_for(templates(leaf, show), only)
     if not found:
         raise ValueError("there is nothing in this leaf that a template is needed for")
     register_fonts()
@@ -118,11 +118,9 @@ class _TemplateWriter:
             middle = (place.x + (x0 + x1) / 2) * mm
             self.canvas.setFillColor(INK)
             self.canvas.setFont(BOLD, 10)
-            self.canvas.drawCentredString(middle, (place.y + y0 - 5.5) * mm, say(_hand(hand)))
+            self.canvas.drawCentredString(middle, (place.y + y0 - 5.5) * mm, tr(_hand(hand)))
             self.canvas.setFont(REGULAR, 8)
-            self.canvas.drawCentredString(
-                middle, (place.y + y0 - 9) * mm, say("this leaf" if own else "the other hand")
-            )
+            self.canvas.drawCentredString(middle, (place.y + y0 - 9) * mm, tr("this leaf" if own else "the other hand"))
             if stacked:
                 top -= (y1 - y0) + CAPTION + 10.0
             else:
@@ -172,7 +170,7 @@ class _TemplateWriter:
             page = _cut_off(page, tile.x1 - tile.x0 + 2 * MARGIN)
             self._frame(page, template, f"sheet {tile.name}, {number} of {len(tiles)}")
             self.canvas.setFont(REGULAR, 8.5)
-            self.canvas.drawRightString((page.width - MARGIN) * mm, (page.height - MARGIN - 10) * mm, say(whose))
+            self.canvas.drawRightString((page.width - MARGIN) * mm, (page.height - MARGIN - 10) * mm, tr(whose))
             place = _Place(MARGIN - tile.x0, MARGIN + FOOT - tile.y0)
             self.canvas.saveState()
             path = self.canvas.beginPath()
@@ -295,12 +293,12 @@ class _TemplateWriter:
             at = (corner[0] + 3, corner[1] - 10)
         c.setFillColor(INK)
         c.setFont(BOLD, 9)
-        c.drawString(*at, say(name))
+        c.drawString(*at, tr(name))
 
     def _name(self, reference: Reference, template: Template, place: _Place, named: set[str]) -> None:
         """Write a reference's name once along it, outside the wood."""
         (x0, y0), (x1, y1) = reference.start, reference.end
-        name = say(reference.name.partition(",")[0])
+        name = tr(reference.name.partition(",")[0])
         if name in named or max(abs(x1 - x0), abs(y1 - y0)) < 18.0:
             return
         named.add(name)

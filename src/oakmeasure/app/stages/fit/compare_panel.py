@@ -17,7 +17,7 @@ from oakmeasure.app.shell.stage_bar import paint_level
 from oakmeasure.core.figures.check import Level, Remedy, Stage
 from oakmeasure.core.fit.alternatives import Comparison, Option
 from oakmeasure.core.reports.hinge_catalogue import catalogue
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 class LevelMark(QWidget):
@@ -27,8 +27,8 @@ class LevelMark(QWidget):
         super().__init__()
         self.level = level
         self.setFixedSize(QSize(20, 20))
-        self.setAccessibleName(say(level.words))
-        self.setToolTip(say(level.words))
+        self.setAccessibleName(tr(level.words))
+        self.setToolTip(tr(level.words))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -146,11 +146,11 @@ class ComparePanel(QScrollArea):
             return label("taken", "pencil")
         if option.remedy is None or not option.remedy.path:
             return QLabel()
-        button = QPushButton(say("take"))
+        button = QPushButton(tr("take"))
         button.setProperty("role", "link")
         button.setCursor(Qt.CursorShape.PointingHandCursor)
-        button.setToolTip(say("takes this way; Ctrl+Z takes it back"))
-        button.setAccessibleName(say(f"take {option.cells[0]}, {comparison.title}"))
+        button.setToolTip(tr("takes this way; Ctrl+Z takes it back"))
+        button.setAccessibleName(tr(f"take {option.cells[0]}, {comparison.title}"))
         remedy = option.remedy
         button.clicked.connect(lambda: self._take(replace(remedy, text=f"take {option.cells[0]}")))
         self.buttons[option.cells[0]] = button

@@ -20,7 +20,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.fit.spread_view import spread_view
 from oakmeasure.core.solution import LeafSolution
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 REST_MS = 180
 
@@ -101,7 +101,7 @@ class SurePanel(QWidget):
         column.setSpacing(3)
         column.addWidget(label(title, "group"))
         self.picture = Picture()
-        self.picture.setAccessibleName(say(about))
+        self.picture.setAccessibleName(tr(about))
         self.sentence = label("", "sum")
         self.sentence.setObjectName("sureSentence")
         self.detail = label("", "pencil")
@@ -141,7 +141,7 @@ class SurePanel(QWidget):
             self.picture.put(None)
             self.picture.hide()
             self.sentence.setText("")
-            self.detail.setText(say("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it."))
+            self.detail.setText(tr("Not drawn: no plumb width bounds this opening, or nothing is uncertain in it."))
             return
         self.picture.show()
         self.picture.put(shown.drawing)

@@ -15,7 +15,7 @@ from oakmeasure.app.tools.dialogs import answered_for
 from oakmeasure.core.base.parsing import NEAR_SIZE
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.hanging.remedy import hinge_name
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 LAST_SEED = 9999
 
@@ -24,8 +24,8 @@ def box(name: str, words: str, hint: str = "") -> QLineEdit:
     """Return a line of text to be written."""
     made = QLineEdit()
     made.setObjectName(name)
-    made.setAccessibleName(say(words))
-    made.setPlaceholderText(say(hint or words))
+    made.setAccessibleName(tr(words))
+    made.setPlaceholderText(tr(hint or words))
     made.setProperty("role", "box")
     return made
 
@@ -38,7 +38,7 @@ class DrillPanel(Stack):
         self.hang = session.room(HangRoom)
         self.seed = QSpinBox()
         self.seed.setObjectName("drillSeed")
-        self.seed.setAccessibleName(say("number of the door"))
+        self.seed.setAccessibleName(tr("number of the door"))
         self.seed.setRange(0, LAST_SEED)
         self.seed.valueChanged.connect(self.hang.new_door)
         self.row(label("door no.", "pencil"), self.seed)
@@ -47,7 +47,7 @@ class DrillPanel(Stack):
         for n in range(3):
             self._entry(f"drill.{n}")
         self.planed = self._entry("drill.planed")
-        self.planed[0].setText(say("planed off the latch edge"))
+        self.planed[0].setText(tr("planed off the latch edge"))
         self.go = self.button("Judge it", "drillJudge", self._judge)
         self.column.addWidget(self.go)
         self.column.addWidget(self.note)
@@ -79,11 +79,11 @@ class DrillPanel(Stack):
             for each in (title, entry):
                 each.setVisible(n < count)
             if n < count:
-                title.setText(say(f"{hinge_name(n, count)}, packed"))
+                title.setText(tr(f"{hinge_name(n, count)}, packed"))
                 entry.show_value(self.hang.packed[n] or None, show)
         self.planed[1].show_value(self.hang.planed or None, show)
         judged = self.hang.judged
-        self.score.setText(say(f"{judged.points} of 100" if judged is not None else ""))
+        self.score.setText(tr(f"{judged.points} of 100" if judged is not None else ""))
 
     def _another(self) -> str:
         self.hang.new_door(random.randrange(LAST_SEED))
@@ -141,10 +141,10 @@ class SignPanel(Stack):
         if signed is not None and not self.by.hasFocus():
             self.by.setText(signed.by)
             self.words_.setText(signed.note)
-        self.go.setText(say("Sign it off anew" if signed is not None else "Sign it off, into the book"))
+        self.go.setText(tr("Sign it off anew" if signed is not None else "Sign it off, into the book"))
         stops = self.session.solved.open_stops()
         self.state.setText(
-            say(f"to be answered for first: {'; '.join(each.title for each in stops[:3])}" if stops else "")
+            tr(f"to be answered for first: {'; '.join(each.title for each in stops[:3])}" if stops else "")
         )
 
     def _sign(self) -> str:
@@ -173,4 +173,4 @@ class BookPanel(Stack):
         if self.search.text() != self.session.room(HangRoom).search:
             self.search.setText(self.session.room(HangRoom).search)
         near = self.session.show.length(NEAR_SIZE, unit=True)
-        self.hint.setText(say(f"Every word must stand in it; a number finds widths and heights within {near}."))
+        self.hint.setText(tr(f"Every word must stand in it; a number finds widths and heights within {near}."))

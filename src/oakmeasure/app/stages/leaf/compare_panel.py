@@ -11,7 +11,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.fit.compare_panel import ComparePanel
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.reports.compare_constructions import other_kinds
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 class BesidePanel(QWidget):
@@ -31,13 +31,13 @@ class BesidePanel(QWidget):
         row.addWidget(label("beside it", "pencil"))
         self.box = ChoiceBox()
         self.box.setObjectName("beside")
-        self.box.setAccessibleName(say("construction to compare with"))
+        self.box.setAccessibleName(tr("construction to compare with"))
         self.box.setMinimumWidth(220)
         self.box.activated.connect(self._choose)
         row.addWidget(self.box)
-        self.take = QPushButton(say("Build it so"))
+        self.take = QPushButton(tr("Build it so"))
         self.take.setProperty("role", "link")
-        self.take.setToolTip(say("takes this construction; Ctrl+Z takes it back"))
+        self.take.setToolTip(tr("takes this construction; Ctrl+Z takes it back"))
         self.take.clicked.connect(self._take)
         row.addWidget(self.take)
         row.addStretch(1)
@@ -51,7 +51,7 @@ class BesidePanel(QWidget):
         if [self.box.itemData(at) for at in range(self.box.count())] != [key for key, _ in kinds]:
             self.box.clear()
             for key, name in kinds:
-                self.box.addItem(say(name), key)
+                self.box.addItem(tr(name), key)
         self.box.setCurrentIndex([key for key, _ in kinds].index(self.session.beside_kind()))
         self.table.refresh()
 

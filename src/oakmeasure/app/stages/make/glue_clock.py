@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QV
 from oakmeasure.app.shell import theme
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.making.glue import GlueStage, clock_face
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 COUNT_PX, NEXT_PX, SMALL_PX = 190, 50, 44
 TICK_MS = 200
@@ -32,7 +32,7 @@ class GlueClock(QWidget):
         super().__init__(parent, Qt.WindowType.Window)
         self.setObjectName("ground")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setWindowTitle(say("Glue clock – Oak Measure"))
+        self.setWindowTitle(tr("Glue clock – Oak Measure"))
         self.resize(1280, 800)
         self.open_minutes, self.stage = open_minutes, stage
         self._seconds = seconds
@@ -55,9 +55,9 @@ class GlueClock(QWidget):
         column.addWidget(self.after)
         column.addStretch(1)
         row = QHBoxLayout()
-        self.again = QPushButton(say("From the start"))
+        self.again = QPushButton(tr("From the start"))
         self.again.clicked.connect(self.restart)
-        self.away = QPushButton(say("Put it away"))
+        self.away = QPushButton(tr("Put it away"))
         self.away.setProperty("role", "plain")
         self.away.clicked.connect(self.close)
         for each in (self.again, self.away):
@@ -85,10 +85,10 @@ class GlueClock(QWidget):
     def tick(self) -> None:
         """Show what is left and what is next."""
         face = clock_face(self.stage, self.open_minutes, self._seconds() - self._began)
-        self.count.setText(say(face.left))
+        self.count.setText(tr(face.left))
         self.bar.setValue(round(1000 * face.gone))
-        self.next.setText(say(face.now))
-        self.after.setText(say(f"then: {face.then}" if face.then else f"{self.stage.clamps} clamps stay on"))
+        self.next.setText(tr(face.now))
+        self.after.setText(tr(f"then: {face.then}" if face.then else f"{self.stage.clamps} clamps stay on"))
         p = theme.palette()
         colour = p.accent if face.level is Level.OK else p.level(face.level).name()
         self.count.setStyleSheet(f"color: {colour};")

@@ -18,7 +18,7 @@ from oakmeasure.core.document.production import OF_A_PART, About, LogKind, Readi
 from oakmeasure.core.edits import log_edits
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.files.job.job_file import JobFileError
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 LESSONS: tuple[tuple[About | None, str], ...] = (
     (None, "only a note"),
@@ -54,18 +54,18 @@ class LogPanel(Stack):
         self.text = QLineEdit()
         self.text.setObjectName("noteText")
         self.text.setProperty("role", "box")
-        self.text.setAccessibleName(say("note"))
-        self.text.setPlaceholderText(say("in a few words"))
+        self.text.setAccessibleName(tr("note"))
+        self.text.setPlaceholderText(tr("in a few words"))
         self.text.setMaxLength(500)
-        self.text.returnPressed.connect(lambda: self.say(self._note()))
+        self.text.returnPressed.connect(lambda: self.show_note(self._note()))
         self.column.addWidget(self.text)
         self.about = choice("noteAbout", "is it a lesson", [words for _, words in LESSONS], lambda _at: None)
         self.column.addWidget(self.about)
         self.photo = QLineEdit()
         self.photo.setObjectName("notePhoto")
         self.photo.setProperty("role", "box")
-        self.photo.setAccessibleName(say("photo, by its file"))
-        self.photo.setPlaceholderText(say("photo: its file"))
+        self.photo.setAccessibleName(tr("photo, by its file"))
+        self.photo.setPlaceholderText(tr("photo: its file"))
         find = self.button("find…", "notePhotoFind", self._find, role="plain")
         line = self.row(self.photo)
         line.addWidget(find)
@@ -152,7 +152,7 @@ class LogPanel(Stack):
 
     def _find(self) -> str:
         found, _ = QFileDialog.getOpenFileName(
-            self._top(), say("A photo"), "", say_kinds("Pictures (*.jpg *.jpeg *.png)")
+            self._top(), tr("A photo"), "", say_kinds("Pictures (*.jpg *.jpeg *.png)")
         )
         if found:
             base = self.session.path.parent if self.session.path else None

@@ -20,7 +20,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import MishapKind
 from oakmeasure.core.making.log import Progress, not_mended, spent
 from oakmeasure.core.making.working_plan import day_words
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 STATE_WORDS = {
     Progress.OPEN: "not begun",
@@ -51,11 +51,11 @@ class Stack(QWidget):
 
     def button(self, words: str, name: str, what: Callable[[], object], *, role: str = "") -> QPushButton:
         """Return a button; one in no role is the one that matters."""
-        made = QPushButton(say(words))
+        made = QPushButton(tr(words))
         made.setObjectName(name)
         if role:
             made.setProperty("role", role)
-        made.clicked.connect(lambda _on=False: self.say(what()))
+        made.clicked.connect(lambda _on=False: self.show_note(what()))
         return made
 
     def row(self, *widgets: QWidget) -> QHBoxLayout:
@@ -67,7 +67,7 @@ class Stack(QWidget):
         self.column.addLayout(line)
         return line
 
-    def say(self, reason: object) -> None:
+    def show_note(self, reason: object) -> None:
         """Say why something was refused; nothing where it was not."""
         tell(self.note, reason if isinstance(reason, str) else "", True)
 
@@ -76,8 +76,8 @@ def choice(name: str, words: str, options: list[str], chosen: Callable[[int], ob
     """Return a choice of words."""
     made = ChoiceBox()
     made.setObjectName(name)
-    made.setAccessibleName(say(words))
-    made.addItems([say(each) for each in options])
+    made.setAccessibleName(tr(words))
+    made.addItems([tr(each) for each in options])
     made.activated.connect(chosen)
     return made
 
@@ -108,7 +108,7 @@ class StepPanel(Stack):
         for each in (self.start, self.stop, self.done):
             each.setEnabled(op is not None)
         if op is None:
-            self.name.setText(say("No leaf yet"))
+            self.name.setText(tr("No leaf yet"))
             return
         states = room.states()
         state = states[op.id]
@@ -116,19 +116,19 @@ class StepPanel(Stack):
         took = f", {mine.hours:.1f} h at it" if mine.hours else ""
         since = f" since {mine.since:%H:%M}" if mine.since else ""
         wait = f"; then {op.wait_hours:.3g} h for {op.wait_for}" if op.wait_hours else ""
-        self.name.setText(say(op.name))
-        self.state.setText(say(f"{STATE_WORDS[state]}{since}{took}; about {op.hours:.1f} h{wait}"))
-        self.start.setText(say("Resume" if state in (Progress.STOPPED, Progress.DONE) else "Start"))
+        self.name.setText(tr(op.name))
+        self.state.setText(tr(f"{STATE_WORDS[state]}{since}{took}; about {op.hours:.1f} h{wait}"))
+        self.start.setText(tr("Resume" if state in (Progress.STOPPED, Progress.DONE) else "Start"))
         self.start.setEnabled(state is not Progress.RUNNING)
         self.stop.setEnabled(state is Progress.RUNNING)
         names = {each.id: each.name for each in room.operations}
         missing = [names[need] for need in op.needs if states[need] is not Progress.DONE]
         text = f"first: {'; '.join(missing[:3])}" + (f" and {len(missing) - 3} more" if len(missing) > 3 else "")
-        self.needs.setText(say(text if missing else ""))
+        self.needs.setText(tr(text if missing else ""))
         self.needs.setVisible(bool(missing))
         lessons = room.lessons_at().get(op.id, ())
         self.lesson.setText(
-            say("\n".join(f"Learnt, {day_words(each.on)}, {each.leaf}: {each.text}" for each in lessons))
+            tr("\n".join(f"Learnt, {day_words(each.on)}, {each.leaf}: {each.text}" for each in lessons))
         )
         self.lesson.setVisible(bool(lessons))
 
@@ -145,14 +145,14 @@ class BatchPanel(Stack):
         """Show the batch that is looked at."""
         batch, show = self.room.batch(), self.session.show
         if batch is None:
-            self.name.setText(say("No operation yet"))
+            self.name.setText(tr("No operation yet"))
             return
-        self.name.setText(say(batch.name))
+        self.name.setText(tr(batch.name))
         lines = []
         for n, group in enumerate(batch.alike(), start=1):
             settings = ", ".join(each.in_words(show) for each in group[0].op.settings[:5]) or "as it comes"
             lines.append(f"{n}.  {settings}\n     {'; '.join(each.leaf for each in group)}")
-        self.groups.setText(say("\n".join(lines)))
+        self.groups.setText(tr("\n".join(lines)))
 
 
 class GluePanel(Stack):
@@ -183,10 +183,10 @@ class GluePanel(Stack):
         self.go.setEnabled(found is not None)
         self.which.setVisible(bool(words))
         if plan is None or found is None:
-            self.warning.setText(say("" if plan is None else "No stage fits: see what would help."))
+            self.warning.setText(tr("" if plan is None else "No stage fits: see what would help."))
             return
         self.warning.setText(
-            say(
+            tr(
                 f"{found[1].minutes:.1f} of {plan.glue.open_minutes:.1f} minutes, {plan.spare(found[1]):.1f} to spare. "
                 "Before the first bead: put it together dry, every clamp set, cauls and a rag at hand."
             )
@@ -215,11 +215,11 @@ class DaysPanel(Stack):
         super().__init__(session)
         self.edits: dict[str, tuple[QCheckBox, QDateEdit]] = {}
         for field, words in (("start", "begins"), ("due", "hung by")):
-            box = QCheckBox(say(words))
+            box = QCheckBox(tr(words))
             box.setObjectName(f"has-{field}")
             day = QDateEdit(QDate.currentDate())
             day.setObjectName(f"making.{field}")
-            day.setAccessibleName(say(words))
+            day.setAccessibleName(tr(words))
             day.setDisplayFormat("ddd d MMM yyyy")
             day.setCalendarPopup(True)
             box.toggled.connect(lambda on, field=field: self._put(field, on))
@@ -244,7 +244,7 @@ class DaysPanel(Stack):
     def _put(self, field: str, on: bool) -> None:
         chosen = self.edits[field][1].date()
         day = date(chosen.year(), chosen.month(), chosen.day()) if on else None
-        self.say(self.session.edit(f"making.{field}", day))
+        self.show_note(self.session.edit(f"making.{field}", day))
 
 
 class MishapPanel(Stack):
@@ -259,7 +259,7 @@ class MishapPanel(Stack):
         self.column.addWidget(self.kind)
         self.column.addWidget(self.part)
         line = QHBoxLayout()
-        line.addWidget(QLabel(say("by, or how long")), 1)
+        line.addWidget(QLabel(tr("by, or how long")), 1)
         self.by.setFixedWidth(126)
         line.addWidget(self.by)
         self.column.addLayout(line)
@@ -287,7 +287,7 @@ class MishapPanel(Stack):
         self.repair.setVisible(bool(names))
         self.write.setEnabled(judged is not None)
         left = not_mended(self.session.leaf.making.log)
-        self.open.setText(say("\n".join(f"not mended: {each.mishap}, {each.part or 'the leaf'}" for each in left)))
+        self.open.setText(tr("\n".join(f"not mended: {each.mishap}, {each.part or 'the leaf'}" for each in left)))
 
     def _parts(self) -> list[str]:
         return ["the leaf", *(each.name for each in self.session.solved.cut_parts)]
@@ -324,7 +324,7 @@ class LabelPanel(Stack):
         for line, name, words in ((self.host, "printerHost", "machine"), (self.port, "printerPort", "port")):
             line.setObjectName(name)
             line.setProperty("role", "box")
-            line.setAccessibleName(say(words))
+            line.setAccessibleName(tr(words))
         self.row(self.host, self.port)
         self.go = self.button("Print the labels of this leaf", "printLabels", self._print)
         self.column.addWidget(self.go)
@@ -336,7 +336,7 @@ class LabelPanel(Stack):
     def refresh(self) -> None:
         """Show whether the simulated printer is on."""
         printer = self.room.printer
-        self.sim.setText(say("Switch the simulated printer off" if printer else "Switch the simulated printer on"))
+        self.sim.setText(tr("Switch the simulated printer off" if printer else "Switch the simulated printer on"))
 
     def _switch(self) -> str:
         reason = self.room.switch_printer()

@@ -135,9 +135,9 @@ class MakeRoom(QObject):
     def lessons(self) -> tuple[Lesson, ...]:
         """Return the lessons of this job and those that are kept."""
         if self.kept_lessons is None:
-            from oakmeasure.files.job.lesson_store import kept
+            from oakmeasure.files.job.lesson_store import kept_lessons
 
-            self.kept_lessons = (*kept(), *self.session.room(JobBook).lessons())
+            self.kept_lessons = (*kept_lessons(), *self.session.room(JobBook).lessons())
         return (*lessons_in(self.session.job), *self.kept_lessons)
 
     def lessons_at(self) -> dict[str, tuple[Lesson, ...]]:

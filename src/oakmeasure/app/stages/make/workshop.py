@@ -17,7 +17,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.make.op_view import work_view
 from oakmeasure.core.making.log import Progress
 from oakmeasure.data import table
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 CAP_PX = 28  # least height of a capital letter at 1280 x 800, so that it is read at two metres
 NAME_PX, SET_PX, TEXT_PX = 58, 56, 44
@@ -35,7 +35,7 @@ class Workshop(QWidget):
         self.setObjectName("ground")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle(say("Workshop – Oak Measure"))
+        self.setWindowTitle(tr("Workshop – Oak Measure"))
         self.resize(1280, 800)
         self.page = 0
         column = QVBoxLayout(self)
@@ -101,27 +101,27 @@ class Workshop(QWidget):
         op, show = self.room.op(), self.session.show
         solved = self.session.solved
         if op is None or solved.build is None:
-            self.name.setText(say("No leaf yet"))
+            self.name.setText(tr("No leaf yet"))
             return
         operations = self.room.operations
         state = self.room.states()[op.id]
-        self.place.setText(say(f"{operations.index(op) + 1} of {len(operations)}   {self.session.leaf.name}"))
-        self.state.setText(say({Progress.DONE: "done", Progress.RUNNING: "running"}.get(state, "")))
-        self.name.setText(self._fitting(say(op.name), NAME_PX, 2, bold=True))
+        self.place.setText(tr(f"{operations.index(op) + 1} of {len(operations)}   {self.session.leaf.name}"))
+        self.state.setText(tr({Progress.DONE: "done", Progress.RUNNING: "running"}.get(state, "")))
+        self.name.setText(self._fitting(tr(op.name), NAME_PX, 2, bold=True))
         first = self.page % self.pages() == 0
         self.board.setVisible(first)
         self.held.setVisible(first)
         if first:
             lines = [_setting(each.in_words(show)) for each in op.settings[:PER_PAGE]]
             self._set(self.settings, SET_PX if len(lines) <= 4 else MANY_PX, bold=True)
-            self.settings.setText(say("\n".join(lines) or "–"))
+            self.settings.setText(tr("\n".join(lines) or "–"))
             self.board.set_drawing(work_view(solved, show, op.id), keep_view=False)
-            self.held.setText(self._fitting(say(self._held(show)), TEXT_PX, 2))
+            self.held.setText(self._fitting(tr(self._held(show)), TEXT_PX, 2))
             check = op.check.in_words(show) if op.check else ""
-            self.words.setText(self._fitting(say(f"Check: {check}" if check else ""), TEXT_PX, 2))
+            self.words.setText(self._fitting(tr(f"Check: {check}" if check else ""), TEXT_PX, 2))
         else:
             self._set(self.settings, TEXT_PX, bold=False)
-            self.settings.setText(self._fitting(say(self._more()), TEXT_PX, 9))
+            self.settings.setText(self._fitting(tr(self._more()), TEXT_PX, 9))
             self.words.setText("")
 
     def _held(self, show: Show) -> str:

@@ -17,7 +17,7 @@ from oakmeasure.core.survey.takings.tape import lean_over_side
 from oakmeasure.gauges.port import GaugePort, GaugeState, ports
 from oakmeasure.gauges.protocol import GaugeReading, Quantity
 from oakmeasure.gauges.simulated import SimulatedGauge
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 SIMULATED = "a simulated gauge"
 
@@ -73,8 +73,8 @@ class GaugeStrip(QWidget):
     def _button(self, name: str, text: str, note: str) -> QToolButton:
         button = QToolButton()
         button.setObjectName(name)
-        button.setText(say(text))
-        button.setToolTip(say(note))
+        button.setText(tr(text))
+        button.setToolTip(tr(note))
         button.setProperty("role", "gauge")
         button.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the cursor stays in the box that is to take the reading
         return button
@@ -92,7 +92,7 @@ class GaugeStrip(QWidget):
         if self.port is not None:
             offered.append(("No gauge", self.disconnect_gauge))
         for words, what in offered:
-            self._menu.addAction(say(words)).triggered.connect(lambda _on=False, what=what: what())
+            self._menu.addAction(tr(words)).triggered.connect(lambda _on=False, what=what: what())
 
     def connect_simulated(self, *, bad_share: float = 0.12, seed: int = 1) -> None:
         """Start the gauge that ships with the program and listen to it."""
@@ -126,7 +126,7 @@ class GaugeStrip(QWidget):
             self.simulated.close()
             self.simulated = None
         self.press.hide()
-        self.words.setText(say("Gauge: none"))
+        self.words.setText(tr("Gauge: none"))
         self.last.hide()
 
     # --- what comes ------------------------------------------------------------------------------------------
@@ -141,17 +141,17 @@ class GaugeStrip(QWidget):
             GaugeState.UNPLUGGED: "unplugged, waiting",
             GaugeState.STOPPED: "off",
         }[state]
-        self.words.setText(say(f"{name}: {words}"))
-        self.words.setToolTip(say(reason))
+        self.words.setText(tr(f"{name}: {words}"))
+        self.words.setToolTip(tr(reason))
 
     def _bad(self, line: bytes, reason: str) -> None:
         self.bad_lines += 1
         shown = "".join(chr(each) if 32 <= each < 127 else "·" for each in line[:28])
-        self.say(f"ignored “{shown}”: {reason}")
+        self.show_note(f"ignored “{shown}”: {reason}")
 
-    def say(self, text: str) -> None:
+    def show_note(self, text: str) -> None:
         """Say something under the strip's words."""
-        self.last.setText(say(text))
+        self.last.setText(tr(text))
         self.last.setVisible(bool(text))
 
     def _entry(self) -> QuantityEdit | None:
@@ -163,22 +163,22 @@ class GaugeStrip(QWidget):
         """Give a reading to the box with the cursor."""
         entry = self._entry()
         if entry is None:
-            self.say(f"{self._in_words(reading)} came, but no box has the cursor")
+            self.show_note(f"{self._in_words(reading)} came, but no box has the cursor")
             return
         value = reading.value
         path = entry.line.objectName()
         if reading.quantity is Quantity.SLOPE:
             name = path.partition(".")[2]
             if not entry.signed or not path.startswith("readings."):
-                self.say("a slope came, but the cursor is in no lean")
+                self.show_note("a slope came, but the cursor is in no lean")
                 return
             value = lean_over_side(self.session.leaf, name, value)
         elif (reading.quantity is Quantity.ANGLE) is not (entry.unit is Unit.DEG):
             what = "an angle" if reading.quantity is Quantity.ANGLE else "a distance"
-            self.say(f"{what} came where none is asked")
+            self.show_note(f"{what} came where none is asked")
             return
         if entry.take(value):
-            self.say("")
+            self.show_note("")
 
     def _in_words(self, reading: GaugeReading) -> str:
         if reading.quantity is Quantity.DISTANCE:

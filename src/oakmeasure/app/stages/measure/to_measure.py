@@ -10,7 +10,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.reports.open_readings import StillToMeasure, all_to_measure
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 HEADER = ("leaf", "what", "known as", "on it hang")
 
@@ -21,7 +21,7 @@ class ToMeasureDialog(QDialog):
     def __init__(self, parent: QWidget | None, session: Session) -> None:
         super().__init__(parent)
         self.session = session
-        self.setWindowTitle(say("Still to be measured"))
+        self.setWindowTitle(tr("Still to be measured"))
         self.resize(860, 560)
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 16, 14)
@@ -30,13 +30,13 @@ class ToMeasureDialog(QDialog):
         column.addWidget(label(f"{assumed} assumed, {len(self.items) - assumed} from a table", "head"))
         column.addWidget(label("Choose one to go to its box. Nothing is cut to an assumed figure.", "pencil"))
         self.list = RecordList()
-        self.list.setAccessibleName(say("what is still to be measured"))
+        self.list.setAccessibleName(tr("what is still to be measured"))
         self.list.show_records(HEADER, [_record(at, each) for at, each in enumerate(self.items)])
         self.list.clearSelection()
         self.list.chosen.connect(self._go)
         column.addWidget(self.list, 1)
         buttons = QDialogButtonBox()
-        buttons.addButton(say("Done"), QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.addButton(tr("Done"), QDialogButtonBox.ButtonRole.AcceptRole)
         buttons.accepted.connect(self.accept)
         column.addWidget(buttons)
 

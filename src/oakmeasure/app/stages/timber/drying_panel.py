@@ -15,7 +15,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import stock_edits
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 
 class DryingPanel(QWidget):
@@ -29,13 +29,13 @@ class DryingPanel(QWidget):
         column.setSpacing(5)
         self.which = ChoiceBox()
         self.which.setObjectName("dryingBoard")
-        self.which.setAccessibleName(say("board in hand"))
+        self.which.setAccessibleName(tr("board in hand"))
         self.which.activated.connect(lambda at: session.take_board(owned(session.job)[at]))
         column.addWidget(self.which)
         row = QHBoxLayout()
         self.day = QDateEdit(QDate.currentDate())
         self.day.setObjectName("drying.day")
-        self.day.setAccessibleName(say("day of the reading"))
+        self.day.setAccessibleName(tr("day of the reading"))
         self.day.setDisplayFormat("d MMM yyyy")
         self.day.setCalendarPopup(True)
         row.addWidget(self.day, 1)
@@ -70,11 +70,11 @@ class DryingPanel(QWidget):
             row = QWidget()
             line = QHBoxLayout(row)
             line.setContentsMargins(0, 0, 0, 0)
-            line.addWidget(QLabel(say(f"{each.day:%d %b %Y}")), 1)
-            line.addWidget(QLabel(say(f"{each.percent:g} %")))
+            line.addWidget(QLabel(tr(f"{each.day:%d %b %Y}")), 1)
+            line.addWidget(QLabel(tr(f"{each.percent:g} %")))
             away = QToolButton()
             away.setText("×")
-            away.setAccessibleName(say(f"take the reading of {each.day:%d %b %Y} off"))
+            away.setAccessibleName(tr(f"take the reading of {each.day:%d %b %Y} off"))
             away.clicked.connect(partial(self._remove, each.day))
             line.addWidget(away)
             self._box.addWidget(row)

@@ -9,7 +9,7 @@ from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label
 from oakmeasure.core.base.units import Show, counted
 from oakmeasure.core.planning.plan_model import JobPlan, LotPlan
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 STEPS = 1000
 
@@ -46,7 +46,7 @@ class PlanStrip(QWidget):
         row.setSpacing(10)
         self.lots = ChoiceBox()
         self.lots.setObjectName("lots")
-        self.lots.setAccessibleName(say("which wood is shown"))
+        self.lots.setAccessibleName(tr("which wood is shown"))
         self.lots.setMinimumWidth(170)
         self.lots.activated.connect(self.lot_chosen)
         row.addWidget(self.lots)
@@ -55,7 +55,7 @@ class PlanStrip(QWidget):
         self.lot.setWordWrap(True)
         row.addWidget(self.lot, 1)
         self._runs = True
-        self.go = QPushButton(say("Stop"))
+        self.go = QPushButton(tr("Stop"))
         self.go.setObjectName("planGo")
         self.go.clicked.connect(lambda: self.stopped.emit() if self._runs else self.asked.emit())
         row.addWidget(self.go)
@@ -69,7 +69,7 @@ class PlanStrip(QWidget):
         self.bar.setRange(0, STEPS)
         self.bar.setTextVisible(False)
         self.bar.setFixedHeight(6)
-        self.bar.setAccessibleName(say("how much of the time is gone"))
+        self.bar.setAccessibleName(tr("how much of the time is gone"))
         below.addWidget(self.bar, 1)
         column.addLayout(below)
         self._lay_ends(column)
@@ -82,9 +82,9 @@ class PlanStrip(QWidget):
         self.pages = label("", "pencil")
         self.back, self.on = QToolButton(), QToolButton()
         for button, sign, by in ((self.back, "‹", -1), (self.on, "›", 1)):
-            button.setText(say(sign))
+            button.setText(tr(sign))
             button.setObjectName("plan-back" if by < 0 else "plan-on")
-            button.setAccessibleName(say("boards before" if by < 0 else "boards after"))
+            button.setAccessibleName(tr("boards before" if by < 0 else "boards after"))
             button.setProperty("role", "gauge")
             button.clicked.connect(lambda _on=False, by=by: self.turned.emit(by))
         self._ends.addWidget(self.back)
@@ -101,7 +101,7 @@ class PlanStrip(QWidget):
         ):
             button = QToolButton()
             button.setObjectName(f"plan-{name}")
-            button.setText(say(words))
+            button.setText(tr(words))
             button.setProperty("role", "gauge")
             button.clicked.connect(lambda _on=False, name=name: self.done.emit(name))
             self.buttons[name] = button
@@ -114,11 +114,11 @@ class PlanStrip(QWidget):
         """Show how far the search is, None where none runs, and the wood that is looked at."""
         running = progress is not None
         self._runs = running
-        self.go.setText(say("Stop" if running else "Plan again"))
+        self.go.setText(tr("Stop" if running else "Plan again"))
         self.bar.setValue(round(STEPS * (progress or 0.0)))
         self.bar.setVisible(running)
         if plan is None:
-            self.lot.setText(say("looking for a first plan" if running else "nothing to cut"))
+            self.lot.setText(tr("looking for a first plan" if running else "nothing to cut"))
             self.all.setText("")
             return
         words = [lot_words(each, show) for each in plan.lots]
@@ -127,27 +127,25 @@ class PlanStrip(QWidget):
         if 0 <= at < len(plan.lots):
             lot = plan.lots[at]
             self.lot.setText(
-                say(
+                tr(
                     f"{counted(len(lot.stock), 'piece')}   "
                     + proof_words(lot.cost, lot.bound, lot.plan.gap, least=lot.plan.is_least)
                 )
             )
         rest = f", {missing} more to come" if missing else ""
         proven = plan.is_least and not missing
-        self.all.setText(
-            say(trouble or f"all wood{rest}: {proof_words(plan.cost, plan.bound, plan.gap, least=proven)}")
-        )
+        self.all.setText(tr(trouble or f"all wood{rest}: {proof_words(plan.cost, plan.bound, plan.gap, least=proven)}"))
 
     def show_page(self, first: int, last: int, whole: int) -> None:
         """Say which boards of the wood are shown; with one page alone nothing is said."""
         for each in (self.back, self.on, self.pages):
             each.setVisible(last - first + 1 < whole)
-        self.pages.setText(say(f"{first} to {last} of {whole}"))
+        self.pages.setText(tr(f"{first} to {last} of {whole}"))
         self.back.setEnabled(first > 1)
         self.on.setEnabled(last < whole)
 
     def show_actions(self, hint: str, names: tuple[str, ...]) -> None:
         """Offer what can be done with what was clicked."""
-        self.hint.setText(say(hint))
+        self.hint.setText(tr(hint))
         for name, button in self.buttons.items():
             button.setVisible(name in names)

@@ -20,7 +20,7 @@ from oakmeasure.core.document.stock import Board, BoardMark, Came, Face, Flaw, S
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import stock_edits
 from oakmeasure.core.forms.fields import Column, Rows, enum_options
-from oakmeasure.language import say
+from oakmeasure.language import tr
 
 FIGURES = (
     ("length", "long", Unit.MM),
@@ -45,13 +45,13 @@ class RackPanel(QWidget):
         column.setSpacing(5)
         self.which = ChoiceBox()
         self.which.setObjectName("rackBoard")
-        self.which.setAccessibleName(say("board in hand"))
+        self.which.setAccessibleName(tr("board in hand"))
         self.which.activated.connect(lambda at: session.take_board(owned(session.job)[at]))
         row = QHBoxLayout()
         row.setSpacing(12)
         row.addWidget(self.which, 1)
         for name, words, what in (("addBoard", "Add", self._add), ("removeBoard", "Remove", self._remove)):
-            button = QPushButton(say(words))
+            button = QPushButton(tr(words))
             button.setObjectName(name)
             button.setProperty("role", "link")
             button.clicked.connect(what)
@@ -85,10 +85,10 @@ class RackPanel(QWidget):
             line.setObjectName(f"rack.{name}")
             line.setProperty("role", "box")
             line.setMaxLength(40 if name == "label" else 60)
-            line.setAccessibleName(say(words))
+            line.setAccessibleName(tr(words))
             line.editingFinished.connect(partial(self._write, name))
             row = QHBoxLayout()
-            row.addWidget(QLabel(say(words)), 1)
+            row.addWidget(QLabel(tr(words)), 1)
             line.setFixedWidth(150)
             row.addWidget(line)
             column.addLayout(row)
@@ -126,17 +126,17 @@ class RackPanel(QWidget):
         ):
             box = ChoiceBox()
             box.setObjectName(f"rack.{name}")
-            box.setAccessibleName(say(words))
+            box.setAccessibleName(tr(words))
             box.setFixedWidth(150)
             for key, text in options:
-                box.addItem(say(text), key)
+                box.addItem(tr(text), key)
             box.activated.connect(partial(self._choose, name))
             row = QHBoxLayout()
-            row.addWidget(QLabel(say(words)), 1)
+            row.addWidget(QLabel(tr(words)), 1)
             row.addWidget(box)
             column.addLayout(row)
             self.choices[name] = box
-        turn = QPushButton(say("Turn it over: the other face is the best"))
+        turn = QPushButton(tr("Turn it over: the other face is the best"))
         turn.setProperty("role", "link")
         turn.setObjectName("turnBoard")
         turn.clicked.connect(self._turn)

@@ -23,7 +23,7 @@ from oakmeasure.core.construction.braces import (
     turned_over,
 )
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure
+from oakmeasure.core.figures.figure import FIXED, Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -60,8 +60,8 @@ def _brace(leaf: BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
     ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     slug = prefix.strip().rstrip(".")
     tail = f"_{slug}" if slug else ""
-    base = f.given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, CHOSEN)
-    height = f.given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, CHOSEN)
+    base = f.given(figure_name(f"field_width{tail}"), f"{prefix}field, clear width", inside.width, FIXED)
+    height = f.given(figure_name(f"field_height{tail}"), f"{prefix}field, clear height", inside.height, FIXED)
     crossed = choice.style is BoardedStyle.X
     ends = BraceEnds.POINTED if crossed else choice.brace_ends
     if ends is BraceEnds.STILES and not leaf.is_framed:

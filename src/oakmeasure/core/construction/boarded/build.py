@@ -18,7 +18,7 @@ from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, Board
 from oakmeasure.core.construction.framed.joints import tenon_thickness
 from oakmeasure.core.construction.spacing import board_count, equal_ends
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, Origin, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, Origin, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -80,9 +80,9 @@ def _is_tongued(choice: Boarded) -> bool:
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Boarded) -> BoardedLeaf:
     f = ctx.figures
     groove = f.given(
-        "board_groove", "groove of a board", choice.groove if _is_tongued(choice) else 0.0, chosen("build.groove")
+        "board_groove", "groove of a board", choice.groove if _is_tongued(choice) else 0.0, fixed("build.groove")
     )
-    cover = f.given("board_cover", "cover of a board", choice.cover, chosen("build.cover"))
+    cover = f.given("board_cover", "cover of a board", choice.cover, fixed("build.cover"))
     gap = _gap(ctx, wood, cover, choice)
     w, h = fit.width.value, fit.height.value
     inside = Rect(0.0, 0.0, w, h)

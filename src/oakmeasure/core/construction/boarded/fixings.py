@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
 from oakmeasure.core.construction.boarded.model import Boarded, FixedBy
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import chosen, plus
+from oakmeasure.core.figures.figure import fixed, plus
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Fixing, Part
 from oakmeasure.core.leaf.part_factory import CLENCH, SCREW_SHORT_OF, nail_for, screw_for
@@ -28,8 +28,8 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
         ledges: The ledges, the lowest first.
     """
     f, found = ctx.figures, []
-    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, chosen("build.board"))
-    ledge = f.given("ledge_thick", "ledge, thickness", choice.ledge_thickness, chosen("build.ledge_thickness"))
+    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, fixed("build.board"))
+    ledge = f.given("ledge_thick", "ledge, thickness", choice.ledge_thickness, fixed("build.ledge_thickness"))
     stack = f.total("fixing_stack", "boards and ledge together", plus(board), plus(ledge))
     if choice.fixed_by is FixedBy.NAILS:
         length = nail_for(stack.value)
@@ -73,7 +73,7 @@ def _layers_nailed(ctx: Context, choice: Boarded, boards: list[Part]) -> list[Fi
             "layer_nail",
             "nails through both layers, length",
             2 * choice.board,
-            chosen(source="both layers: common practice"),
+            fixed(source="both layers: common practice"),
         ),
         [],
     )

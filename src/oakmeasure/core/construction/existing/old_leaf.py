@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.existing.model import Existing
 from oakmeasure.core.construction.existing.narrowing import Reduction
-from oakmeasure.core.figures.figure import Figure, chosen
+from oakmeasure.core.figures.figure import Figure, fixed
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -89,6 +89,6 @@ def add_hours(ctx: Context, name: str, key: str, words: str, size: float) -> Non
         figure_name(f"work_{name}"),
         f"hours, {words}",
         hours,
-        chosen(source="made up from common practice"),
+        fixed(source="made up from common practice"),
         unit=Unit.HOURS,
     )

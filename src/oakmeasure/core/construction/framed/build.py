@@ -22,7 +22,7 @@ from oakmeasure.core.construction.framed.lock import judge_lock
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.panels import FieldFilling, fill
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -139,7 +139,7 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber) -> _Frame:
     groove = ctx.chosen("groove_depth", "groove", choice.groove_depth, "build.groove_depth")
     thick = tenon_thickness(ctx, thickness)
     between = f.total("shoulder", "rail, between shoulders", plus(fit.width), minus(stile, 2))
-    sticking = f.given("sticking", "sticking that is coped over", choice.sticking, chosen("build.sticking"))
+    sticking = f.given("sticking", "sticking that is coped over", choice.sticking, fixed("build.sticking"))
     coped = [plus(sticking, 2)] if choice.sticking else []
     tenon = _reach(ctx, choice, stile, sticking)
     into = [plus(tenon, 2)] if choice.tenon.is_whole else []
@@ -368,5 +368,5 @@ def inputs(ctx: Context) -> None:
         "thickness",
         "leaf thickness",
         ctx.leaf.build.thickness,
-        chosen("build.thickness", source="set by hand for this leaf"),
+        fixed("build.thickness", source="set by hand for this leaf"),
     )

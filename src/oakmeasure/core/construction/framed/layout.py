@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill
 from oakmeasure.core.document.roles import Place
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Term, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, Term, minus, plus
 from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -277,7 +277,7 @@ def _shared(ctx: Context, rows: tuple[FieldRow, ...], names: tuple[str, ...], te
     for at, (row, name) in enumerate(zip(rows, names, strict=True)):
         slug, words = label(name)
         if at in by_hand:
-            found.append(f.given(figure_name(slug), words, by_hand[at], CHOSEN))
+            found.append(f.given(figure_name(slug), words, by_hand[at], FIXED))
         else:
             how = "what is left ÷ the rows" if len({each.share for each in rows}) == 1 else "its share of what is left"
             found.append(f.derived(figure_name(slug), words, free * row.share / shares, stretch, formula=how))

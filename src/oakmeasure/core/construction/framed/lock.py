@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen
+from oakmeasure.core.figures.figure import Figure, fixed
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Tenon
@@ -28,10 +28,10 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     if lock is None:
         return
     f = ctx.figures
-    deep = f.given("lock_case", "lock case, forend to back", lock.case_depth, chosen("hardware.lock.case_depth"))
-    tall = f.given("lock_case_tall", "lock case, height", lock.case_height, chosen("hardware.lock.case_height"))
-    back = f.given("lock_backset", "backset", lock.backset, chosen("hardware.lock.backset"))
-    thick = f.given("lock_thick", "lock case, thickness", lock.case_thickness, chosen("hardware.lock.case_thickness"))
+    deep = f.given("lock_case", "lock case, forend to back", lock.case_depth, fixed("hardware.lock.case_depth"))
+    tall = f.given("lock_case_tall", "lock case, height", lock.case_height, fixed("hardware.lock.case_height"))
+    back = f.given("lock_backset", "backset", lock.backset, fixed("hardware.lock.backset"))
+    thick = f.given("lock_thick", "lock case, thickness", lock.case_thickness, fixed("hardware.lock.case_thickness"))
     _cheeks(ctx, choice, thick)
     wood = choice.stile - deep.value
     centre = choice.lock_height - ctx.figures["gap_floor"].value

@@ -14,7 +14,7 @@ from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.layout import FieldColumn, Fields, PanelAcross
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -186,9 +186,9 @@ def _shape(face: Rect, arch: tuple[Point, ...]) -> tuple[Point, ...]:
 def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
     """Add a pane for every field of a row: sight and its rebates, less the clearance all round."""
     f = ctx.figures
-    rebate = ctx.figures.get("glass_rebate") or f.given("glass_rebate", "rebate for the glass", REBATE, CHOSEN)
+    rebate = ctx.figures.get("glass_rebate") or f.given("glass_rebate", "rebate for the glass", REBATE, FIXED)
     clear = ctx.figures.get("glass_clearance") or f.given(
-        "glass_clearance", "clearance round the glass", GLASS_CLEARANCE, CHOSEN
+        "glass_clearance", "clearance round the glass", GLASS_CLEARANCE, FIXED
     )
     height = f.total(
         figure_name(f"{row.slug or 'whole'}_glass_height"),

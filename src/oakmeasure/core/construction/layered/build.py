@@ -17,7 +17,7 @@ from oakmeasure.core.construction.layered import checks
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping, Pieced, PieceJoint
 from oakmeasure.core.construction.layered.pins import PIN_SHORT_OF, pin_for, pin_places
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -117,8 +117,8 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredLeaf:
     f = ctx.figures
-    core = f.given("core", "core, thickness", choice.core, chosen("build.core"))
-    face = f.given("face", "each face layer, thickness", choice.face, chosen("build.face"))
+    core = f.given("core", "core, thickness", choice.core, fixed("build.core"))
+    face = f.given("face", "each face layer, thickness", choice.face, fixed("build.face"))
     f.total("layers", "thickness of all layers", plus(core), plus(face, 2))
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     inset, terms = first_stile(lipping=choice.lipping, depth=choice.lipping_depth), []
@@ -332,7 +332,7 @@ def _pins(leaf: _LayeredLeaf) -> None:
         "pin_length",
         "pins, length",
         length,
-        chosen(source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"),
+        fixed(source=f"the longest that stays {ctx.fmt(PIN_SHORT_OF)} short of the two layers"),
     )
     _, back_z = leaf.faces()[1]
     front = [

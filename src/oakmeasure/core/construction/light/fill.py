@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.light.leaf import LightLeaf
 from oakmeasure.core.construction.light.model import LightFill, LightGlue
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Fixing, Rect, Size
 from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS, PartSpec
@@ -112,7 +112,7 @@ def _spans(leaf: LightLeaf) -> tuple[Figure, list[tuple[str, Rect, Figure, float
         whole = Rect(0.0, 0.0, fit.width.value, fit.height.value)
         return fit.width, [("", whole, fit.height, fit.glued_height.value - fit.height.value)]
     rebate = ctx.chosen("fill_rebate", "rebate for the boards", choice.rebate, "build.rebate")
-    clear = ctx.figures.given("sheet_clearance", "clearance in the rebate", CLEARANCE, CHOSEN)
+    clear = ctx.figures.given("sheet_clearance", "clearance in the rebate", CLEARANCE, FIXED)
     reach = rebate.value - CLEARANCE
     across = ctx.figures.total(
         "boards_across", "boards, across the rebates", plus(leaf.shoulder), plus(rebate, 2), minus(clear, 2)
@@ -157,7 +157,7 @@ def _rebated(leaf: LightLeaf) -> None:
     """A sheet in a rebate at the back, one for each field."""
     ctx, choice = leaf.ctx, leaf.choice
     rebate = ctx.chosen("fill_rebate", "rebate for the sheet", choice.rebate, "build.rebate")
-    clear = ctx.figures.given("sheet_clearance", "clearance of the sheet", CLEARANCE, CHOSEN)
+    clear = ctx.figures.given("sheet_clearance", "clearance of the sheet", CLEARANCE, FIXED)
     for row in leaf.layout.rows:
         for column in row.columns:
             name = f"{row.name}{column.name}sheet"
@@ -199,7 +199,7 @@ def _from_behind(leaf: LightLeaf, *, slotted: bool) -> None:
         "back_screw",
         "screws from behind, length",
         length,
-        chosen(source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front"),
+        fixed(source=f"the longest that stays {leaf.ctx.fmt(SCREW_SHORT_OF)} before the front"),
     )
     boards = [each for each in leaf.parts if each.role is Role.BOARD]
     for rail in leaf.layout.rails:

@@ -13,7 +13,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Origin, chosen, given, minus, plus
+from oakmeasure.core.figures.figure import Figure, Origin, fixed, given, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -169,8 +169,8 @@ def _strips(leaf: _SlabLeaf) -> list[Part]:
 
 def _alike(leaf: _SlabLeaf) -> list[Figure]:
     choice, f = leaf.choice, leaf.ctx.figures
-    most = f.given("strip_most", "strips, at most", choice.strip, chosen("build.strip"))
-    shoot = f.given("shoot", "shot off each joint", choice.shoot, chosen("build.shoot"))
+    most = f.given("strip_most", "strips, at most", choice.strip, fixed("build.strip"))
+    shoot = f.given("shoot", "shot off each joint", choice.shoot, fixed("build.shoot"))
     width = leaf.fit.width
     count = strip_count(width=width.value, strip=choice.strip, shoot=choice.shoot)
     number = f.derived(
@@ -198,7 +198,7 @@ def _alike(leaf: _SlabLeaf) -> list[Figure]:
 def _measured(leaf: _SlabLeaf) -> list[Figure]:
     """Add the strips as they were measured: what they make together, and what is trimmed off both outer ones."""
     choice, f = leaf.choice, leaf.ctx.figures
-    shoot = f.given("shoot", "shot off each joint", choice.shoot, chosen("build.shoot"))
+    shoot = f.given("shoot", "shot off each joint", choice.shoot, fixed("build.shoot"))
     boards = [
         f.given(
             figure_name(f"board_{at}"),
@@ -250,7 +250,7 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
             rect = Rect(x - TENON_LONG / 2, y - size / 2, x + TENON_LONG / 2, y + size / 2)
             leaf.tenons.append(Tenon(strip.name, strip.name, rect, thick, False))
     how = f"one near each end, the others at most {leaf.ctx.fmt(choice.every)} apart"
-    number = given("tenon_every", f"{choice.joint}, about every", choice.every, chosen("build.every"))
+    number = given("tenon_every", f"{choice.joint}, about every", choice.every, fixed("build.every"))
     leaf.ctx.figures.add(number)
     leaf.ctx.figures.derived(
         "tenons_count",

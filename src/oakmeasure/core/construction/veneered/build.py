@@ -18,7 +18,7 @@ from oakmeasure.core.construction.veneered import checks
 from oakmeasure.core.construction.veneered.faces import BOUGHT, lay_faces, say_bow, say_yield
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import Figure, Term, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, Term, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
@@ -112,7 +112,7 @@ def _framed(ctx: Context, fit: Fit, wood: Timber, choice: Veneered, veneers: tup
         "movement_core",
         "movement of the core, for each point",
         0.0,
-        chosen(source="sheet keeps its size"),
+        fixed(source="sheet keeps its size"),
         unit=Unit.RATIO,
     )
     built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
@@ -128,7 +128,7 @@ def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
     f = ctx.figures
     front = ctx.chosen("veneer", "veneer, finished", choice.veneer, "build.veneer")
     on_back = {BackFace.SAME: front.value, BackFace.THIN: BOUGHT, BackFace.BARE: 0.0}[choice.back]
-    back = f.given("veneer_back", "veneer on the back", on_back, chosen(source=str(choice.back)))
+    back = f.given("veneer_back", "veneer on the back", on_back, fixed(source=str(choice.back)))
     f.total("core", "core, thickness", plus(ctx.figures["thickness"]), minus(front), minus(back))
     return front, back
 
@@ -136,7 +136,7 @@ def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
 def _edging(ctx: Context, choice: Veneered) -> Figure:
     """Add the width of the edging: by hand, or its moulding and what stays behind it; and what it is sawn to."""
     f = ctx.figures
-    moulding = f.given("moulding", "edge moulding, deep", choice.moulding, chosen("build.moulding"))
+    moulding = f.given("moulding", "edge moulding, deep", choice.moulding, fixed("build.moulding"))
     if choice.edging is not None:
         edging = ctx.chosen("edging", "edging, width", choice.edging, "build.edging")
     elif choice.moulding:
@@ -144,12 +144,12 @@ def _edging(ctx: Context, choice: Veneered) -> Figure:
             "behind_moulding",
             "edging that stays behind the moulding",
             checks.BEHIND_MOULDING,
-            chosen(source="common practice"),
+            fixed(source="common practice"),
         )
         edging = f.total("edging", "edging, width", plus(moulding), plus(stays))
     else:
-        edging = f.given("edging", "edging, width", PLAIN_EDGING, chosen("build.edging", source="common practice"))
-    sapwood = f.given("sapwood", "sapwood on the edging's board", choice.sapwood, chosen("build.sapwood"))
+        edging = f.given("edging", "edging, width", PLAIN_EDGING, fixed("build.edging", source="common practice"))
+    sapwood = f.given("sapwood", "sapwood on the edging's board", choice.sapwood, fixed("build.sapwood"))
     f.total("edging_sawn", "edging, ripped from the board at", plus(edging), plus(sapwood))
     return edging
 

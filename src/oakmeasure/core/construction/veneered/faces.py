@@ -7,7 +7,7 @@ import math
 from oakmeasure.core.base.units import Unit, counted
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Origin, chosen, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, Origin, fixed, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Part, Rect, Size
@@ -39,7 +39,7 @@ def lay_faces(
         "veneer_usable",
         "veneer, joined width at most",
         plus(ctx.chosen("stock_width", "boards to be resawn, width", choice.stock_width, "build.stock_width")),
-        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, CHOSEN), 2),
+        minus(f.given("veneer_shoot", "off each edge of a veneer", SHOOT, FIXED), 2),
     )
     count = f.derived(
         "veneers_across",
@@ -96,11 +96,11 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
         fit: Size of the leaf and its gaps, mm.
     """
     f = ctx.figures
-    sanding = f.given("sanding", "sanded off a veneer", choice.sanding, chosen("build.sanding"))
-    wander = f.given("wander", "saw wanders, thickest to thinnest", choice.wander, chosen("build.wander"))
+    sanding = f.given("sanding", "sanded off a veneer", choice.sanding, fixed("build.sanding"))
+    wander = f.given("wander", "saw wanders, thickest to thinnest", choice.wander, fixed("build.wander"))
     raw = f.total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander))
     stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
-    kerf = f.given("resaw_kerf", "kerf of the resaw", RESAW_KERF, chosen(source="narrow band, well set"))
+    kerf = f.given("resaw_kerf", "kerf of the resaw", RESAW_KERF, fixed(source="narrow band, well set"))
     got = f.derived(
         "veneers_each",
         "veneers from one board",

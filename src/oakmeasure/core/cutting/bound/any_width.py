@@ -34,7 +34,7 @@ SMOOTH = 0.5  # of the way from the last prices to those with the best bound
 ALIKE = 1e-6  # of a worth, that counts for nothing
 
 
-def prove(master: Master, until: Callable[[], bool], told: Callable[[float], None]) -> None:
+def prove_bound(master: Master, until: Callable[[], bool], told: Callable[[float], None]) -> None:
     """Raise the bound of a programme of sheets round by round, and tell of each better one, hundredths.
 
     Args:

@@ -16,7 +16,7 @@ from functools import partial
 from multiprocessing.connection import Connection
 from typing import Any
 
-from oakmeasure.core.cutting.bound.any_width import prove
+from oakmeasure.core.cutting.bound.any_width import prove_bound
 from oakmeasure.core.cutting.lp import sample
 from oakmeasure.core.cutting.lp.master import Master
 from oakmeasure.core.cutting.model import Deadline
@@ -132,7 +132,7 @@ def of_sheets(master: Master) -> Work:
     def work(tell: Tell, watch: Deadline) -> None:
         if not math.isfinite(master.value):
             master.solve(watch.over, finest=1, near=NEAR)
-        prove(master, watch.over, partial(tell, "bound"))
+        prove_bound(master, watch.over, partial(tell, "bound"))
 
     return work
 

@@ -17,7 +17,7 @@ from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp.master import COARSE, Master
 from oakmeasure.core.cutting.model import Deadline
 from oakmeasure.core.cutting.two_d.stock_assignment import Refill, Shop
-from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, chosen, kept
+from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, keep_pieces, whole_numbers
 
 PARTS, LEAST_PARTS, MOST_PARTS = 30.0, 10.0, 70.0  # that are cut anew at once
 GROWN, SHRUNK = 1.1, 0.85  # how many there are next time, after a proof and without one
@@ -113,7 +113,7 @@ class Recut:
         for spread in SPREADS:
             if master.value >= below - 0.5 or watch.over():
                 break
-            found = kept(master, watch, source, Keep(spread=spread, share=0.01, grid=COARSE))
+            found = keep_pieces(master, watch, source, Keep(spread=spread, share=0.01, grid=COARSE))
             if found is not None:
                 cost = float(self.shop.cost(found[0]))
                 if (sum(found[1]), cost) < least:
@@ -129,7 +129,7 @@ class Recut:
         victim = min(range(len(best)), key=lambda at: shop.filled(best[at]) * search.source.uniform(0.9, 1.1))
         apart = self._drawn(best, (victim,), self.parts)
         others = [best[at] for at in apart if at != victim]
-        kept = [each for at, each in enumerate(best) if at not in apart]
+        keep_pieces = [each for at, each in enumerate(best) if at not in apart]
         stock: dict[int, int | None] = dict(Counter(each.stock for each in others))
         demand = self._held(best, apart)
         found = self._solved(Master(shop, demand, stock, dear=DEAR), math.inf, all_parts=False)
@@ -137,14 +137,14 @@ class Recut:
             return
         new, rest = found
         if not any(rest):
-            search.offer([*kept, *new], shop.homeless)
+            search.offer([*keep_pieces, *new], shop.homeless)
             return
-        spare = search.stock_left([*kept, *new])
+        spare = search.stock_left([*keep_pieces, *new])
         last = shop.refill(search.area, shop.manners[-1], search.source, rest, spare, Refill())
         if last is None or any(rest) or shop.cost(last) > shop.price[best[victim].stock]:
             return
         if sum(shop.filled(each) ** 2 for each in [*new, *last]) >= sum(shop.filled(best[at]) ** 2 for at in apart):
-            search.best = [*kept, *new, *last]
+            search.best = [*keep_pieces, *new, *last]
 
     def _solved(self, master: Master, below: float, *, all_parts: bool) -> Plan | None:
         """Return the pieces and what is left over; None for none cheaper than `below`."""
@@ -152,7 +152,7 @@ class Recut:
         master.solve(lambda: watch.over() or watch.gone > began + self.step, finest=1, near=NEAR)
         if master.value >= below - 0.5:
             return None
-        x = chosen(master, seconds=max(min(self.step, watch.left), 0.02), below=below, all_parts=all_parts)
+        x = whole_numbers(master, seconds=max(min(self.step, watch.left), 0.02), below=below, all_parts=all_parts)
         change = GROWN if master.programme.proven else SHRUNK
         self.parts = min(max(self.parts * change, LEAST_PARTS), MOST_PARTS)
         return None if x is None else assembled(master, x)

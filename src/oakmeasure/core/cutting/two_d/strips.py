@@ -20,7 +20,7 @@ from oakmeasure.core.cutting.two_d.best_plan import LATE, OVERRUN, BestPlan
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.local_search import Recut
 from oakmeasure.core.cutting.two_d.stock_assignment import NOISE, Refill, Shop
-from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, chosen, kept, quick
+from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, keep_pieces, quick, whole_numbers
 
 QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and again
 FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
@@ -213,7 +213,7 @@ class Search(BestPlan):
         grid = COARSE if large and self.shop.problem.kind is CutKind.BOARDS else finest
         sheets = self.shop.problem.kind is CutKind.SHEETS
         self.take(
-            kept(
+            keep_pieces(
                 master,
                 self.watch,
                 self.source,
@@ -246,7 +246,7 @@ class Search(BestPlan):
         asked, began = CHOICE_SHARE * self.watch.left, self.watch.gone
         if self.shop.is_large or self.is_over or asked + max(self.late, OVERRUN * asked) > self.watch.left:
             return
-        x = chosen(master, seconds=asked, below=self.paid)
+        x = whole_numbers(master, seconds=asked, below=self.paid)
         self.late = max(self.late, self.watch.gone - began - asked)  # HiGHS looks at its clock now and then
         self.take(None if x is None else assembled(master, x))
 
@@ -335,13 +335,13 @@ class Search(BestPlan):
         many = min(len(best), source.choice((2, 2, 3, 3, 4, 6)))
         drawn = sorted(range(len(best)), key=lambda at: source.random() ** (1.0 / waste[at]), reverse=True)[:many]
         apart = [best[at] for at in drawn]
-        kept = [each for at, each in enumerate(best) if at not in set(drawn)]
+        keep_pieces = [each for at, each in enumerate(best) if at not in set(drawn)]
         demand = [many if at in self.worth else 0 for at, many in enumerate(shop.demand)]
-        for piece in kept:
+        for piece in keep_pieces:
             for cut in piece.cuts:
                 demand[cut[2]] -= 1
         left = {each.at: each.count for each in shop.stock}
-        for piece in kept:
+        for piece in keep_pieces:
             count = left[piece.stock]
             left[piece.stock] = None if count is None else count - 1
         paid = shop.cost(apart)
@@ -358,6 +358,6 @@ class Search(BestPlan):
         cost = shop.cost(new)
         even = sum(shop.filled(each) ** 2 for each in apart)
         if cost < paid or short:
-            self.offer([*kept, *new], shop.homeless + sum(demand))
+            self.offer([*keep_pieces, *new], shop.homeless + sum(demand))
         elif cost == paid and sum(shop.filled(each) ** 2 for each in new) >= even:
-            self.best = [*kept, *new]  # as dear, but the waste is more in one place: from there it may go
+            self.best = [*keep_pieces, *new]  # as dear, but the waste is more in one place: from there it may go

@@ -36,7 +36,9 @@ SURER = 0.02  # of its price that a piece may lose more where the programme is s
 Layouts = tuple[int, int, tuple[Strip, ...]]  # a piece of stock, its frame, its strips
 
 
-def chosen(master: Master, *, seconds: float, below: float = math.inf, all_parts: bool = True) -> np.ndarray | None:
+def whole_numbers(
+    master: Master, *, seconds: float, below: float = math.inf, all_parts: bool = True
+) -> np.ndarray | None:
     """Return the cheapest whole numbers of the columns at hand that were found in time; None where there are none.
 
     Args:
@@ -76,7 +78,9 @@ class Keep:
     """Whether the programme may leave out what it can only cut badly; this comes last, between the rest."""
 
 
-def kept(master: Master, watch: Deadline, source: random.Random, how: Keep) -> tuple[list[CutPiece], list[int]] | None:
+def keep_pieces(
+    master: Master, watch: Deadline, source: random.Random, how: Keep
+) -> tuple[list[CutPiece], list[int]] | None:
     """Return a whole plan, and the parts that it leaves.
 
     Pieces of stock are kept one after the other, those that lose least at the prices of the rest, which is
@@ -174,7 +178,7 @@ class _Keeping:
             return None
         master.demand, master.stock = list(mark.demand), dict(mark.stock)
         master.allow()
-        x = chosen(master, seconds=seconds, below=spare)
+        x = whole_numbers(master, seconds=seconds, below=spare)
         if x is None:
             return None
         last, rest = assembled(master, x)
@@ -432,11 +436,8 @@ def _laid(
     """
     cuts, (x, y) = [], at
     for way in lying:
-        if way.part != SLOT:
-            beside: Sequence[Way] = (way,)
-        else:
-            waiting = stacks[where[0], way.along, way.across, where[1]]
-            beside = waiting.pop() if waiting else ()
+        waiting = [(way,)] if way.part != SLOT else stacks[where[0], way.along, way.across, where[1]]
+        beside: Sequence[Way] = waiting.pop() if waiting else ()
         up, any_of_them = y, False
         for each in beside:
             if left[each.part] > 0:

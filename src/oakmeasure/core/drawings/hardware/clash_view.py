@@ -44,7 +44,7 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
             sketch.line(outline_of(thing.solid), layer, ref=thing.ref)
     page = sketch.page()
     for number, clash in enumerate(leaf.clashes.clashes, start=1):
-        x, y = between(clash)
+        x, y = place_between(clash)
         ref = f"clash:{number}"
         sketch.line(circle(x, y, 2.2 * step), Layer.DOUBT, ref=ref)
         sketch.label((x, y + 3.6 * step), str(number), Lettering(Layer.DOUBT, bold=True, on_paper=True), ref=ref)
@@ -84,7 +84,7 @@ def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
     return sketch.drawing(margin=3 * step)
 
 
-def between(clash: Clash) -> Place:
+def place_between(clash: Clash) -> Place:
     """Return the middle of where two things come nearest, by their boxes.
 
     Args:
@@ -108,7 +108,7 @@ def _sections(page: Sketch, leaf: LeafSolution, build: Build, x: float) -> None:
         return
     mirrored = leaf.leaf.hand is Hand.RIGHT
     for number, clash in enumerate(leaf.clashes.clashes[:SECTIONS], start=1):
-        across, y = between(clash)
+        across, y = place_between(clash)
         low = min(max(across - IN_SECTION / 2, 0.0), max(build.width - IN_SECTION, 0.0))
         high = min(low + IN_SECTION, build.width)
         big = 40 * step / IN_SECTION

@@ -389,7 +389,7 @@ def _title(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     lines = [
         *(
             (each, True, Layer.OUTLINE)
-            for each in map(show.speech.keep, textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS))
+            for each in map(show.speech.mark_final, textwrap.wrap(leaf.leaf.name, NAME_CHARACTERS))
         ),
         ("seen from the opening side", False, Layer.PENCIL),
         *([] if build.layered or has_panels(build) else [("what lies behind drawn through", False, Layer.PENCIL)]),

@@ -48,7 +48,9 @@ def batch_view(batch: Batch | None, leaves: dict[str, LeafSolution], show: Show)
             f"{done}{each.leaf}",
             Lettering(size=0.9, bold=True),
             ref=f"leaf:{each.leaf_id}",
-            room=Room(CELL_WIDE - 14, shorter=tuple(show.speech.keep(f"{done}{each.leaf[:n]}…") for n in (22, 17, 12))),
+            room=Room(
+                CELL_WIDE - 14, shorter=tuple(show.speech.mark_final(f"{done}{each.leaf[:n]}…") for n in (22, 17, 12))
+            ),
         )
         for m, setting in enumerate(each.op.settings[:6]):
             sketch.write(

@@ -353,7 +353,7 @@ def _words(sketch: Sketch, op: Operation, x: float, characters: int) -> None:
     for head, words, layer in said:
         if not words:
             continue
-        for n, line in enumerate(broken(show, words, characters, show.speech.say(head))):
+        for n, line in enumerate(broken(show, words, characters, show.speech.tr(head))):
             sketch.write((x, y), line, Lettering(layer, 0.95, bold=bool(head) and not n and layer is Layer.DOUBT))
             y -= LINE
         y -= LINE * 0.28

@@ -51,9 +51,9 @@ def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawi
         y = high - (n + 0.5) * row_high
         more = f"  + {len(row) - 1}" if len(row) > 1 else ""
         name = first_op.op.name
-        if more or len(show.speech.say(name)) >= NAME_CHARACTERS:
-            name = show.speech.keep(
-                (cut_off(show, name, NAME_CHARACTERS - 2 - len(more)) or (show.speech.say(name),))[0] + more
+        if more or len(show.speech.tr(name)) >= NAME_CHARACTERS:
+            name = show.speech.mark_final(
+                (cut_off(show, name, NAME_CHARACTERS - 2 - len(more)) or (show.speech.tr(name),))[0] + more
             )
         mine = any(slot.op.id == chosen for slot in row)
         late = any(slot.is_late for slot in row)
@@ -122,7 +122,7 @@ def _days(sketch: Sketch, first: datetime, days: int, high: float, x: Callable[[
         sketch.line([(x(day), 0), (x(day), high)], Layer.FAINT)
         if n % every == 0 and n < days:
             room = x(first + timedelta(days=n + every)) - x(day) - 8
-            shorter = (sketch.show.speech.keep(f"{day.day} {day:%b}"), str(day.day))
+            shorter = (sketch.show.speech.mark_final(f"{day.day} {day:%b}"), str(day.day))
             sketch.write(
                 (x(day) + 2, high + 12),
                 day_words(day.date()),

@@ -12,7 +12,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen
+from oakmeasure.core.figures.figure import Figure, fixed
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import cup_pin
@@ -143,7 +143,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
         "hinge_angle",
         "the hinges open to",
         hinge.opens,
-        chosen("hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
+        fixed("hardware.cup.hinge.opens", source=f"“{hinge.name}”"),
         unit=Unit.DEG,
     )
     outs = [ctx.figures[figure_name(f"in_the_way_{each.ref.partition(':')[2]}")] for each in swing.obstacles]
@@ -165,7 +165,7 @@ def _on_cups(ctx: Context, swing: Swing, fitted: Fit) -> None:
             grounds=Grounds("opens_to", "figure:opens_to"),
         )
         return
-    wish = f.given("must_open", "must open to", choice.must_open, chosen("cabinet.must_open"), unit=Unit.DEG)
+    wish = f.given("must_open", "must open to", choice.must_open, fixed("cabinet.must_open"), unit=Unit.DEG)
     if opens.value >= wish.value - 1e-9:
         ctx.fine(
             "opens",

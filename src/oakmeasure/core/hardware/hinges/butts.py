@@ -11,7 +11,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, derived, given, minus, plus, total
+from oakmeasure.core.figures.figure import Figure, derived, fixed, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, leg
@@ -44,7 +44,7 @@ BUTT_FIGURES = (
 )
 
 
-def inputs(ctx: Context) -> None:
+def add_butt_figures(ctx: Context) -> None:
     """Add the butt's own figures with their states, before fit needs its pin.
 
     Args:
@@ -130,7 +130,7 @@ def _ends_from(ctx: Context, school: ButtSchool, length: Figure) -> dict[str, Fi
             ("from_top", "seven_inches", "leaf's top to the near end of the top butt, 7 in", SEVEN_INCHES),
             ("from_bottom", "eleven_inches", "leaf's foot to the near end of the bottom butt, 11 in", ELEVEN_INCHES),
         ):
-            end[at] = ctx.figures.given(figure_name(name), words, size, chosen(source="common practice"))
+            end[at] = ctx.figures.given(figure_name(name), words, size, fixed(source="common practice"))
     return end
 
 
@@ -221,7 +221,7 @@ def _place(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dic
     source = f"school: {school}"
     if by_hand:
         top = given(
-            figure_name(name), label, top_value, chosen(f"hardware.tops.{at}", source="set by hand for this leaf")
+            figure_name(name), label, top_value, fixed(f"hardware.tops.{at}", source="set by hand for this leaf")
         )
     elif at == 0:
         top = total(figure_name(name), label, plus(end["from_top"]), source=source)

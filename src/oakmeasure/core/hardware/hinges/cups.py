@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.figures.figure import CHOSEN, Figure, Term, chosen, derived, minus, plus, total
+from oakmeasure.core.figures.figure import FIXED, Figure, Term, derived, fixed, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.swing.cup_clearance import least_reveal
@@ -86,7 +86,7 @@ def cup_count(*, height: float, mass: float) -> int | None:
 # --- before the leaf is fitted -----------------------------------------------------------------------------
 
 
-def inputs(ctx: Context) -> None:
+def add_cup_figures(ctx: Context) -> None:
     """Add the hinge's own figures, and the overlay where it is the one that is sought: the leaf's size rests on it.
 
     Args:
@@ -106,7 +106,7 @@ def inputs(ctx: Context) -> None:
     if choice.unknown is not CupUnknown.CRANK:
         usual = USUAL_CRANK.get(leaf.hanging, 0.0)
         value, source = (usual, "usual for this way of hanging") if choice.crank is None else (choice.crank, "")
-        ctx.figures.given("cup_crank", "crank of the arm", value, chosen("hardware.cup.crank", source=source))
+        ctx.figures.given("cup_crank", "crank of the arm", value, fixed("hardware.cup.crank", source=source))
     if choice.unknown is CupUnknown.OVERLAY and leaf.hanging is Hanging.OVERLAY:
         ctx.figures.total("overlay", "overlay that these hinges give", *_terms(ctx, "overlay"))
 
@@ -157,13 +157,13 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     """
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     over = f["cup_overlay"]
-    radius = f.given("cup_radius", "half of the cup", CUP / 2, CHOSEN)
+    radius = f.given("cup_radius", "half of the cup", CUP / 2, FIXED)
     centre = f.total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius))
     off = f.given(
         "cup_pattern",
         "screw line beyond the cup's middle",
         choice.hinge.pattern_off,
-        chosen(source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"),
+        fixed(source=f"pattern {ctx.show.size(choice.hinge.pattern_apart, choice.hinge.pattern_off)}"),
     )
     f.total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
@@ -260,7 +260,7 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
     )
     side = ctx.leaf.cabinet.side
     if ctx.leaf.hanging is Hanging.OVERLAY:
-        wall = f.given("side", "side of the cabinet, thickness", side, chosen("cabinet.side"))
+        wall = f.given("side", "side of the cabinet, thickness", side, fixed("cabinet.side"))
         f.total("side_shown", "side that stays in sight", plus(wall), minus(f["overlay"]))
         f.total("cup_room_needed", "side that overlay and reveal take", plus(f["overlay"]), plus(needed))
     return needed

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 from oakmeasure.core.document.hinges import PacketButt
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, Origin, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, Origin, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
@@ -47,8 +47,8 @@ def judge_packet(ctx: Context) -> None:
         )
     thick = [each.closed for each in packet]
     length, width = max(each.length for each in packet), max(each.width for each in packet)
-    f.given("packet_length", "longest of the packet", length, chosen(source="as measured"))
-    f.given("packet_width", "widest of the packet", width, chosen(source="as measured"))
+    f.given("packet_length", "longest of the packet", length, fixed(source="as measured"))
+    f.given("packet_width", "widest of the packet", width, fixed(source="as measured"))
     spread = f.derived(
         "packet_spread",
         "spread of their thickness",

@@ -11,7 +11,7 @@ from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, Species, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen
+from oakmeasure.core.figures.figure import Figure, fixed
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -97,7 +97,7 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
         "screw_count",
         "hinge screws in one leaf of a butt",
         choice.count,
-        chosen("hardware.screws.count"),
+        fixed("hardware.screws.count"),
         unit=Unit.COUNT,
     )
     member = next(
@@ -180,7 +180,7 @@ def _one_bears(ctx: Context, made_of: Species, diameter: Figure, length: Figure)
         "gravity_dry",
         f"gravity of {made_of.name}, dry over volume at 12 %",
         gravity,
-        chosen(source="Wood Handbook, FPL-GTR-282, ch. 4"),
+        fixed(source="Wood Handbook, FPL-GTR-282, ch. 4"),
         unit=Unit.RATIO,
     )
     thread = f.derived(

@@ -11,7 +11,7 @@ from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.document.hinges import MortiseLock, Pull, PullKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import CHOSEN, Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, fixed, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
 from oakmeasure.core.leaf.leaf_context import Context
@@ -39,14 +39,14 @@ def bore_lock(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         "lock_height",
         "lock above the floor",
         above or USUAL_HEIGHT,
-        chosen("build.lock_height" if above is not None else "", source="common practice"),
+        fixed("build.lock_height" if above is not None else "", source="common practice"),
     )
     up = f.get("middle_rail_centre") or f.total("lock_up", "lock, up the leaf", plus(height), minus(f["gap_floor"]))
     down = f.total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up))
     f.total("lock_keep", "lock's middle, down from the lining's head", plus(down), plus(f["gap_head"]))
-    back = f.get("lock_backset") or f.given("lock_backset", "backset", lock.backset, chosen("hardware.lock.backset"))
+    back = f.get("lock_backset") or f.given("lock_backset", "backset", lock.backset, fixed("hardware.lock.backset"))
     deep = f.get("lock_case") or f.given(
-        "lock_case", "lock case, forend to back", lock.case_depth, chosen("hardware.lock.case_depth")
+        "lock_case", "lock case, forend to back", lock.case_depth, fixed("hardware.lock.case_depth")
     )
     _judge(ctx, lock, build)
     member = latch_member(build)
@@ -257,7 +257,7 @@ def _bar_holes(
     """Return the two holes of a bar; add its drilling template."""
     f, half, (x, y) = ctx.figures, pull.centres / 2, at
     holes = ctx.chosen("pull_centres", "bar, from screw to screw", pull.centres, "hardware.pull.centres")
-    margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, CHOSEN)
+    margin = f.given("jig_margin", "beyond the holes, each end of the template", JIG_MARGIN, FIXED)
     f.total("jig_length", "drilling template, length", plus(holes), plus(margin, 2))
     f.total("jig_width", "drilling template, from its fence", plus(edge), plus(margin))
     ctx.fine(

@@ -11,7 +11,7 @@ from oakmeasure.core.base.prisms import block
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import chosen, minus, plus
+from oakmeasure.core.figures.figure import fixed, minus, plus
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
@@ -108,7 +108,7 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
     if guide.kind is not GuideKind.FIN or f["guide_cheek"].value <= 0:
         return ()
     deep = f.get("guide_left") or f["guide_depth"]
-    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, chosen(source="common practice"))
+    over = f.given("guide_over", "air over the fin in its groove", AIR_OVER, fixed(source="common practice"))
     held = f.total("guide_holds", "the fin stands into its groove, at the most", plus(deep), minus(over))
     fin = f.total("guide_fin_up", "fin over the floor, at the most", plus(f["gap_floor"]), plus(held))
     if held.value < HOLD:

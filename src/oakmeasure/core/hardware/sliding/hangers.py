@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
@@ -107,13 +107,13 @@ def kind_of(ctx: Context) -> HangerKind:
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
-    choice, chosen = ctx.leaf.slide.track_set, ctx.leaf.hardware.hangers.kind
-    if chosen is not None:
-        return chosen
+    choice, fixed = ctx.leaf.slide.track_set, ctx.leaf.hardware.hangers.kind
+    if fixed is not None:
+        return fixed
     return choice.kind if choice is not None else USUAL_KIND.get(ctx.leaf.hanging, HangerKind.FACE)
 
 
-def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Unit.MM) -> Figure:
+def gear_figure(ctx: Context, name: str, label: str, default: float, unit: Unit = Unit.MM) -> Figure:
     """Add a figure of the gear: set by hand, else of the set, else what is usual until one is chosen.
 
     Args:
@@ -132,7 +132,7 @@ def of_set(ctx: Context, name: str, label: str, default: float, unit: Unit = Uni
             else (default, "taken until a set is chosen")
         )
     return ctx.figures.given(
-        figure_name(name), label, value, chosen(f"hardware.hangers.{name}", source=source), unit=unit
+        figure_name(name), label, value, fixed(f"hardware.hangers.{name}", source=source), unit=unit
     )
 
 
@@ -146,7 +146,7 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
         mass: Of the leaf, kg.
     """
     kind, f = kind_of(ctx), ctx.figures
-    inward = of_set(ctx, "bolt_in", "hangers' middles, from the leaf's edges", USUAL_IN)
+    inward = gear_figure(ctx, "bolt_in", "hangers' middles, from the leaf's edges", USUAL_IN)
     apart = f.total("hangers_apart", "between the two hangers", plus(fit.width), minus(inward, 2))
     if apart.value <= 0:
         usual = min(USUAL_IN, fit.width.value / 4)
@@ -203,7 +203,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     """The greater share, with what hanging beside the wheels adds, against what one hanger is rated for."""
     f, choice = ctx.figures, ctx.leaf.hardware.hangers
     most = max(loads, key=lambda each: each.value)
-    rating = of_set(ctx, "rating_kg", "rated: one hanger", USUAL_RATING, Unit.KG)
+    rating = gear_figure(ctx, "rating_kg", "rated: one hanger", USUAL_RATING, Unit.KG)
     works = most
     if kind is HangerKind.FACE:
         works = _with_eccentric(ctx, most)
@@ -258,7 +258,7 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
 def _with_eccentric(ctx: Context, most: Figure) -> Figure:
     """Return what a hanger bears with what hanging beside its wheel adds."""
     f, choice = ctx.figures, ctx.leaf.hardware.hangers
-    off = of_set(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
+    off = gear_figure(ctx, "off", "wheel's plane to the leaf's middle", USUAL_OFF)
     if ctx.leaf.hanging is Hanging.BYPASS_RAIL:  # the outer of the two hangs further out
         off = f.total(
             "off_outer",
@@ -306,12 +306,12 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
         ),
         default=thick.value,
     )
-    over = f.given("bolt_through", "wood at the bolts", at_bolt, chosen(source="what is there"))
+    over = f.given("bolt_through", "wood at the bolts", at_bolt, fixed(source="what is there"))
     length = f.given(
         "bolt_nut",
         "washer and nut beyond the wood",
         round(1.5 * size.value),
-        chosen(source="one and a half diameters: common practice"),
+        fixed(source="one and a half diameters: common practice"),
     )
     f.total("bolt_length", "hanger bolts, length under the head", plus(over), plus(length))
     wood = EDGE_WOOD * size.value
@@ -354,8 +354,8 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     what = "wheel" if kind is HangerKind.FLOOR else "hanger"
     source = track.name if track is not None else "taken until a set is chosen"
     thick = f["thickness"]
-    size = f.given("plate_wide", f"{what}'s recess, wide", wide, chosen(source=source))
-    f.given("plate_deep", f"{what}'s recess, deep", deep, chosen(source=source))
+    size = f.given("plate_wide", f"{what}'s recess, wide", wide, fixed(source=source))
+    f.given("plate_deep", f"{what}'s recess, deep", deep, fixed(source=source))
     cheek = f.total("plate_cheek", f"wood beside the {what}'s recess, each side", plus(thick, 0.5), minus(size, 0.5))
     if cheek.value < 5.0:
         ctx.report(

@@ -15,13 +15,13 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.sliding_gear import LEAST_BACKING, HangerKind, WallChoices, WallKind
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, chosen, minus, plus
+from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.fit.gear import from_set_or
 from oakmeasure.core.fit.slide import ROLLER
 from oakmeasure.core.hardware.fixing_stack import LEAST_BITE
-from oakmeasure.core.hardware.sliding.hangers import Gear, of_set
+from oakmeasure.core.hardware.sliding.hangers import Gear, gear_figure
 from oakmeasure.core.hardware.sliding.studs import (
     Alignment,
     alignment,
@@ -53,8 +53,8 @@ def fix_track(ctx: Context, opening: Opening, fit: Fit, gear: Gear) -> Gear:
     f = ctx.figures
     _stops(ctx, gear)
     try:
-        first = of_set(ctx, "hole_first", "track's first hole, from its end", USUAL_FIRST)
-        pitch = of_set(ctx, "hole_pitch", "track's holes, from one to the next", USUAL_PITCH)
+        first = gear_figure(ctx, "hole_first", "track's first hole, from its end", USUAL_FIRST)
+        pitch = gear_figure(ctx, "hole_pitch", "track's holes, from one to the next", USUAL_PITCH)
         holes = track_holes(length=f["track_needed"].value, first=first.value, pitch=pitch.value)
     except InputError as error:
         ctx.stop(
@@ -94,7 +94,7 @@ def _height(ctx: Context) -> None:
             else (USUAL_UP, "taken until a set is chosen")
         )
     up = f.given(
-        "hole_up", "track's holes over the leaf's top", value, chosen("hardware.hangers.hole_up", source=source)
+        "hole_up", "track's holes over the leaf's top", value, fixed("hardware.hangers.hole_up", source=source)
     )
     terms = [plus(f["gap_floor"]), plus(f["leaf_height"]), plus(up)]
     if "hung_higher" in f:
@@ -174,12 +174,12 @@ def _studs(wall: WallChoices, length: float) -> tuple[float, ...]:
 
 def _figures(ctx: Context, now: Alignment, count: int) -> None:
     f = ctx.figures
-    f.given("stud_hits", "holes that meet a stud", now.hits, chosen(source=f"of {count}"), unit=Unit.COUNT)
+    f.given("stud_hits", "holes that meet a stud", now.hits, fixed(source=f"of {count}"), unit=Unit.COUNT)
     f.given(
         "stud_margin",
         "least wood from a hole's middle to its stud's edge",
         now.least,
-        chosen(source="less than 0: beside it"),
+        fixed(source="less than 0: beside it"),
     )
 
 
@@ -188,7 +188,7 @@ def _shifted(ctx: Context, wall: WallChoices) -> None:
     if not wall.shift:
         return
     f = ctx.figures
-    shift = f.given("track_shift", "track shifted", abs(wall.shift), chosen("hardware.wall.shift"))
+    shift = f.given("track_shift", "track shifted", abs(wall.shift), fixed("hardware.wall.shift"))
     short = f.total("track_longer", "track longer, for the shift", plus(shift), minus(f["stop_room"]))
     if short.value > HAIR:
         f.total("track_whole", "track, with what the shift takes", plus(f["track_needed"]), plus(short))
