@@ -31,7 +31,9 @@ from oakmeasure.language import SPOKEN, Language, current_language, protect_name
 Task = tuple[str, Callable[[], bytes]]
 Told = Callable[[int, int, str], bool]
 SILENT = 20.0  # seconds without a leaf from any helper, after which they are given up
-FEW, MOST_HELPERS = 8, 3  # leaves that no helper is started for; helpers at the most
+# Leaves that no helper is started for; helpers at the most
+FEW = 8
+MOST_HELPERS = 3
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,8 @@ import threading
 from collections.abc import Callable
 from typing import BinaryIO
 
-LONGEST_LINE, MOST_LINES = 120, 14
+LONGEST_LINE = 120
+MOST_LINES = 14
 WAIT_S = 0.2
 HOST = "127.0.0.1"
 

@@ -33,11 +33,14 @@ from oakmeasure.core.forms.fields import Choice, Command, Field, Group, Panel, R
 from oakmeasure.core.survey.adjust import Status
 from oakmeasure.language import tr
 
-MARGINS, SCROLL_BAR = (18, 16), 12  # px, beside a sheet's groups
+# Px, beside a sheet's groups
+MARGINS = (18, 16)
+SCROLL_BAR = 12
 ROOM = theme.SHEET_WIDE - sum(MARGINS) - SCROLL_BAR
 BOX_PX = 20  # that a box in a row has round its words, which are set a little smaller than others
 TAB_PX = 9  # that the name of a page has round it
-LEAST_CHOICE, MOST_CHOICE = 140, 186
+LEAST_CHOICE = 140
+MOST_CHOICE = 186
 
 
 class GroupBox(QWidget):

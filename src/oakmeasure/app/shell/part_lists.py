@@ -330,7 +330,8 @@ class RecordModel(QAbstractTableModel):
         return side | Qt.AlignmentFlag.AlignVCenter
 
 
-PAD_PX, LOOKED_AT = 4, 12
+PAD_PX = 4
+LOOKED_AT = 12
 
 
 class CellPainter(QStyledItemDelegate):

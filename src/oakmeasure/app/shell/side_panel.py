@@ -20,7 +20,8 @@ from oakmeasure.core.figures.figure import Figure, Provenance, WorkingRow
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.language import tr
 
-READABLE_PX, BUTTON_PX = 160, 168
+READABLE_PX = 160
+BUTTON_PX = 168
 
 
 def _in_lines(words: str) -> str:
@@ -329,7 +330,10 @@ def count_text(checks: list[Check]) -> str:
     return " · ".join(f"{counts[level]} {words[level]}" for level in Level if counts[level])
 
 
-PANEL_WIDTH, NARROW_WIDTH, NARROW_TO = 292, 262, 1180  # px of the panel, and of the window up to which it is narrow
+# Px of the panel, and of the window up to which it is narrow
+PANEL_WIDTH = 292
+NARROW_WIDTH = 262
+NARROW_TO = 1180
 
 
 class SidePanel(QWidget):

@@ -26,8 +26,11 @@ from oakmeasure.language import tr
 
 SIZE = (1280, 800)
 # Qt's own numbers for these: the names would have all of its enumerations made, which takes as long as the painting.
-V_CENTRE, CENTRE = 0x80, 0x84
-LINE, ROD, SHEET = theme.LINE_HIGH, theme.ROD_HIGH, theme.SHEET_WIDE
+V_CENTRE = 0x80
+CENTRE = 0x84
+LINE = theme.LINE_HIGH
+ROD = theme.ROD_HIGH
+SHEET = theme.SHEET_WIDE
 
 
 class Splash(QWidget):

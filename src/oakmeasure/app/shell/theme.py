@@ -15,7 +15,10 @@ from oakmeasure.data import path_of, text
 from oakmeasure.language import tr
 
 FAMILY = "Source Sans 3"
-LINE_HIGH, ROD_HIGH, SHEET_WIDE = 54, 72, 320  # px of the window: the job line, the rod under it, the sheet at the left
+# Px of the window: the job line, the rod under it, the sheet at the left
+LINE_HIGH = 54
+ROD_HIGH = 72
+SHEET_WIDE = 320
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +109,8 @@ def font(px: float, *, bold: bool = False) -> QFont:
     return made
 
 
-_ABOVE, _BELOW = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹"), str.maketrans("0123456789", "₀₁₂₃₄₅₆₇₈₉")
+_ABOVE = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
+_BELOW = str.maketrans("0123456789", "₀₁₂₃₄₅₆₇₈₉")
 
 
 def typeset(text: str) -> str:

@@ -35,7 +35,10 @@ from oakmeasure.core.sums.quick import Answer, Sum, SumOption, Value, answer, re
 from oakmeasure.core.sums.registry import SUMS, find
 from oakmeasure.language import tr
 
-LISTED, BOXES, RESULT_PX, ROW_PX = 250, 260, 21, 30
+LISTED = 250
+BOXES = 260
+RESULT_PX = 21
+ROW_PX = 30
 
 
 class SumBox(QDialog):

@@ -45,7 +45,9 @@ COLUMNS = ("", *SORTS)
 WIDTHS = (54, 226, 72, 72, 58, 74, 148, 176, 112, 240)
 LEFT = int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
 RIGHT = int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-ROW_PX, TALL_PX, TALLEST_MM = 50, 42.0, 2200.0
+ROW_PX = 50
+TALL_PX = 42.0
+TALLEST_MM = 2200.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,9 @@ if TYPE_CHECKING:
 
 
 LEAST_TIME = 0.02  # seconds
-DUAL, PRIMAL = 1, 4  # ways of the simplex method, as HiGHS counts them
+# Ways of the simplex method, as HiGHS counts them
+DUAL = 1
+PRIMAL = 4
 
 
 @dataclass(frozen=True, slots=True)

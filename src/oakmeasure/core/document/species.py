@@ -87,7 +87,9 @@ class SheetMaterial:
 
 
 CORES = tuple(key for key, row in table("sheets").items() if "moist" in row)
-SHEET_LENGTH, SHEET_WIDTH = 2440.0, 1220.0  # as sold, mm
+# As sold, mm
+SHEET_LENGTH = 2440.0
+SHEET_WIDTH = 1220.0
 
 
 @cache

@@ -124,7 +124,9 @@ class Lettering:
     """Whether it has a ground of its own, so that lines do not cross it."""
 
 
-PLAIN, BOLD, PENCIL = Lettering(), Lettering(bold=True), Lettering(Layer.PENCIL)
+PLAIN = Lettering()
+BOLD = Lettering(bold=True)
+PENCIL = Lettering(Layer.PENCIL)
 
 
 @dataclass(frozen=True, slots=True)

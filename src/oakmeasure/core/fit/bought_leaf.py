@@ -10,7 +10,9 @@ from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.data import table
 
-DOOR_WIDTH, DOOR_HEIGHT = 450.0, 1700.0  # less is a cupboard's leaf: nobody sells slabs for it
+# Less is a cupboard's leaf: nobody sells slabs for it
+DOOR_WIDTH = 450.0
+DOOR_HEIGHT = 1700.0
 FAR = 120.0  # a slab that is this much too large is another door
 
 

@@ -13,7 +13,8 @@ from oakmeasure.core.survey.clear_opening import Opening
 
 MOST_TRIM = {"framed": 12.0}  # by construction; a boarded leaf may be cut down on site: common practice, no source
 TRIM_ANY = 50.0
-LEAST_LEAF_WIDTH, LEAST_LEAF_HEIGHT = 150.0, 250.0
+LEAST_LEAF_WIDTH = 150.0
+LEAST_LEAF_HEIGHT = 250.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,9 +11,13 @@ from oakmeasure.core.document.adjustment import PutRight
 from oakmeasure.core.hanging.gap_remedy import Found, GapPlace, HungFrame, moved, put_right
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
 
-TOLERANCE, WANTED = 0.5, {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
+TOLERANCE = 0.5
+WANTED = {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
 STEP = 0.25  # of packing in a drill, mm
-SPOILT, WOOD_COSTS, OFF_COSTS = 25.0, 15.0, 30.0  # points: a gap that binds; wood too many, a mm; a mm off
+# Points: a gap that binds; wood too many, a mm; a mm off
+SPOILT = 25.0
+WOOD_COSTS = 15.0
+OFF_COSTS = 30.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,9 +15,17 @@ from itertools import combinations_with_replacement
 from oakmeasure.core.base.units import IN_MM, MINUS, Show
 from oakmeasure.core.hanging.gap_remedy import GapPlace, RemedyPlan
 
-SIDE_A_TURN, DEPTH_A_TURN, HEIGHT_A_TURN = 0.7, 0.5, 1.0  # mm
-SIDE_RANGE, DEPTH_RANGE, HEIGHT_RANGE = 2.0, 2.0, 3.0  # mm either way: common practice, no source
-NOTHING, LEAST_PACKED = 0.05, 0.1  # mm; less packing than paper is none
+# Mm
+SIDE_A_TURN = 0.7
+DEPTH_A_TURN = 0.5
+HEIGHT_A_TURN = 1.0
+# Mm either way: common practice, no source
+SIDE_RANGE = 2.0
+DEPTH_RANGE = 2.0
+HEIGHT_RANGE = 3.0
+# Mm; less packing than paper is none
+NOTHING = 0.05
+LEAST_PACKED = 0.1
 MOST_SHIMS = 4
 CROSS_LEAST = 0.3  # mm out of plane that nobody sees: common practice, no source
 

@@ -8,7 +8,10 @@ from dataclasses import dataclass
 from oakmeasure.core.base.units import IN_MM, Show
 from oakmeasure.core.document.adjustment import Sliding
 
-LEVEL_PER_M, STRAIGHT, CENTRED = 1.0, 1.0, 1.5  # mm a metre; mm; mm: common practice, no source
+# Mm a metre; mm; mm: common practice, no source
+LEVEL_PER_M = 1.0
+STRAIGHT = 1.0
+CENTRED = 1.5
 A_TURN = 1.25  # mm of a hanger's bolt, M8: ISO 261 coarse pitch
 
 

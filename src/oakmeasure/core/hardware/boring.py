@@ -316,6 +316,22 @@ def leg(hanging: Hanging, side: str) -> str:
     return f"cabinet, {side} side" if hanging is Hanging.INSET_BUTTS else f"{side} lining leg"
 
 
+def leaf_cut(
+    kind: BoringKind, part: str, side: CutSide, from_top: float, size: tuple[float, float, float], solid: Solid
+) -> Boring:
+    """Return a cut in the leaf, measured down from its top.
+
+    Args:
+        kind: What is cut.
+        part: Name of the part that it is cut in.
+        side: From where it is cut.
+        from_top: To its upper end, mm.
+        size: How long it is, how wide or how far from the face or edge that `side` names, and how deep, mm.
+        solid: Where it lies in the leaf.
+    """
+    return Boring(kind, CutIn.LEAF, part, side, Datum.LEAF_TOP, from_top, *size, solid)
+
+
 @dataclass(frozen=True, slots=True)
 class KeepPlate:
     """The plate that a lock or latch shuts into, mm."""

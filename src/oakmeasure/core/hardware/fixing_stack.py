@@ -17,8 +17,12 @@ from oakmeasure.core.leaf.leaf_context import Context
 SCREWS = (25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 120.0, 140.0, 160.0, 180.0)
 SAFE = 5.0  # kept between a point and what it must not reach: common practice, no source
 LEAST_BITE = 25.0  # in a stud: common practice, no source
-CLEARANCE, STUD_GRAVITY = 0.5, 0.42  # softwood studs: common practice, no source
-COACH_PILOT, COACH_LEAST = 0.7, 6.0  # of a coach screw: common practice, no source
+# Softwood studs: common practice, no source
+CLEARANCE = 0.5
+STUD_GRAVITY = 0.42
+# Of a coach screw: common practice, no source
+COACH_PILOT = 0.7
+COACH_LEAST = 6.0
 HOLE_DEEPER = 10.0  # of a plug's hole beyond the screw's point: common practice, no source
 
 

@@ -13,7 +13,9 @@ from oakmeasure.core.leaf.part import Part, Rect, Size
 
 # Lengths in which wood screws are commonly sold, mm: common practice, no source.
 SCREWS = (13.0, 16.0, 19.0, 25.0, 32.0, 38.0, 45.0, 50.0, 63.0, 75.0, 90.0, 100.0)
-SCREW_SHORT_OF, CLENCH = 3.0, 12.0  # of the whole thickness; common practice, no source
+# Of the whole thickness; common practice, no source
+SCREW_SHORT_OF = 3.0
+CLENCH = 12.0
 
 
 def rough(ctx: Context, planed: Size, *, length: float | None = None) -> Size:

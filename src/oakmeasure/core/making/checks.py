@@ -15,7 +15,9 @@ from oakmeasure.core.making.log import last_reading, not_mended
 from oakmeasure.core.making.sequence import Making
 from oakmeasure.core.survey.square import skew_from_both
 
-SPREAD_MOST, LAST_RIP_OFF = 0.5, 0.5  # mm: common practice, no source
+# Mm: common practice, no source
+SPREAD_MOST = 0.5
+LAST_RIP_OFF = 0.5
 
 
 def judge_making(ctx: Context, build: Build, making: Making) -> None:

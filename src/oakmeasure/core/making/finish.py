@@ -16,7 +16,9 @@ from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.timber.place import finish_of
 from oakmeasure.data import table
 
-AT_DEGREES, DOUBLES_EVERY, AT_HUMIDITY = 20.0, 10.0, 55.0
+AT_DEGREES = 20.0
+DOUBLES_EVERY = 10.0
+AT_HUMIDITY = 55.0
 DAMP = 0.015  # longer for each % of humidity over 55
 ENDS_TWICE = 2.0  # end grain drinks as much as two coats of face
 

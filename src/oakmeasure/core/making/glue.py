@@ -21,11 +21,17 @@ from oakmeasure.core.making.glue_tasks import Closing, Task, tasks_of
 from oakmeasure.core.timber.place import glue_of
 from oakmeasure.data import table
 
-CLAMP_MINUTES, SQUARE_MINUTES = 0.35, 0.8  # each clamp; diagonals and winding sticks, of a stage
+# Each clamp; diagonals and winding sticks, of a stage
+CLAMP_MINUTES = 0.35
+SQUARE_MINUTES = 0.8
 CAUL_PLACES = 2  # that one clamp pulls over a bowed caul
 SPECIAL = ("hide",)  # taken only where it is asked for
-LAST_MINUTE, LAST_SHARE = 1.0, 0.25  # of the open time, from which the clock warns
-LOOKS_EVERY, LOOKS_AHEAD = 0.1, 200  # minutes, and how many of them, in which the clock looks for what comes then
+# Of the open time, from which the clock warns
+LAST_MINUTE = 1.0
+LAST_SHARE = 0.25
+# Minutes, and how many of them, in which the clock looks for what comes then
+LOOKS_EVERY = 0.1
+LOOKS_AHEAD = 200
 TIGHT = 0.85  # share of the open time over which a stage is called tight
 
 

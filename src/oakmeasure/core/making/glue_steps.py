@@ -7,7 +7,9 @@ from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
 
-SQUARE, SPREAD = 1.0, 0.2  # mm: common practice, no source
+# Mm: common practice, no source
+SQUARE = 1.0
+SPREAD = 0.2
 
 
 def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: SideUp = SideUp.OPENING) -> None:

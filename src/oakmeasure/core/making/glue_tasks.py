@@ -18,8 +18,12 @@ from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.leaf.part import Build, GlueUp, GlueUpKind, Part
 from oakmeasure.core.making.joints import Joint, joints_of
 
-TENON_MIN, MUNTIN_MIN, LOOSE_MIN = 1.0, 0.7, 0.4
-EDGE_MIN_PER_M, FACE_MIN_PER_M2, PIECE_MIN = 0.7, 4.0, 0.4
+TENON_MIN = 1.0
+MUNTIN_MIN = 0.7
+LOOSE_MIN = 0.4
+EDGE_MIN_PER_M = 0.7
+FACE_MIN_PER_M2 = 4.0
+PIECE_MIN = 0.4
 CLAMP_EVERY = 350.0  # mm along a joint: 300 to 400, common practice, no source
 Line = tuple[tuple[float, float], tuple[float, float]]
 

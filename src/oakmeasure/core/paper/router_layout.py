@@ -19,8 +19,12 @@ from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.solution import LeafSolution
 
 SAME = 1e-6  # mm
-LEAST_TURN, MOST_TURN = math.radians(0.05), math.radians(25)  # at a point of an arch that is kept as chords
-ON_ARC, LARGEST_ARC = 0.02, 50_000.0  # mm: off the circle at the most; its radius at the most
+# At a point of an arch that is kept as chords
+LEAST_TURN = math.radians(0.05)
+MOST_TURN = math.radians(25)
+# Mm: off the circle at the most; its radius at the most
+ON_ARC = 0.02
+LARGEST_ARC = 50_000.0
 JOIN = 0.01  # mm, that pieces of one part are grown by so that they become one
 
 

@@ -21,7 +21,9 @@ from oakmeasure.core.paper.router_layout import FaceUp, Flat, FlatLayer, outline
 from oakmeasure.core.paper.template import Reference, Template
 from oakmeasure.core.solution import LeafSolution
 
-AROUND, ALONG = 22.0, 12.0  # mm of wood shown about what is cut; along an edge
+# Mm of wood shown about what is cut; along an edge
+AROUND = 22.0
+ALONG = 12.0
 NEAR_END = 120.0  # mm; a hanger that lies nearer to the head is laid against that too
 PLATE_HOLE = 5.0  # mm, of the two holes of a cup hinge's plate
 

@@ -34,7 +34,8 @@ from oakmeasure.core.planning.plan_model import (
 )
 from oakmeasure.core.planning.remnants import pinned
 
-MM3_PER_M3, MM2_PER_M2 = 1e9, 1e6
+MM3_PER_M3 = 1e9
+MM2_PER_M2 = 1e6
 SHEET_PRICED_AT = 12.0  # thickness that price_m2 is for, mm
 OVER = 3.0  # a planed section may be over a part's finished size, mm
 ALIKE = 0.6  # sheets are as thick as they are called within, mm

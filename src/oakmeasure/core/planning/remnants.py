@@ -18,7 +18,9 @@ if TYPE_CHECKING:
     from oakmeasure.core.document.job import Job
     from oakmeasure.core.planning.plan_model import PlacedPiece, Source, Wanted
 
-LEAST_LENGTH, LEAST_WIDTH = 60.0, 15.0  # of what is left, to be looked at again
+# Of what is left, to be looked at again
+LEAST_LENGTH = 60.0
+LEAST_WIDTH = 15.0
 
 
 def place_in(remnant: Remnant, length: float, width: float, clear: int, trim: float) -> tuple[float, float] | None:

@@ -16,7 +16,8 @@ from oakmeasure.core.base.matrices import Matrix, Vector, dot, times
 _NODES = 48  # of Simpson's rule over the one integral that has no closed form; the error is below 1e-4 of the spread
 _REACH = 6.0  # standard deviations
 _NONE = 1e-12  # mm; a spread below it is none
-_ROOT_HALF, _NORMAL = math.sqrt(0.5), 1 / math.sqrt(2 * math.pi)
+_ROOT_HALF = math.sqrt(0.5)
+_NORMAL = 1 / math.sqrt(2 * math.pi)
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,7 +25,9 @@ def _minus(one: _Point, other: _Point) -> _Point:
 
 
 _HF: _Point = ((0.0,) * 6, (0.0,) * 6)
-_LF, _LH, _HH = _free(0), _free(1), _free(2)
+_LF = _free(0)
+_LH = _free(1)
+_HH = _free(2)
 
 
 class SurveyKind(StrEnum):

@@ -23,7 +23,8 @@ from oakmeasure.core.survey.adjust import (
     adjust_network,
 )
 
-FLOOR_RISE, LEAN_HINGE = "floor_rise", "lean_hinge"
+FLOOR_RISE = "floor_rise"
+LEAN_HINGE = "lean_hinge"
 
 
 def span_key(start: int, end: int) -> str:

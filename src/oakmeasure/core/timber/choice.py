@@ -14,7 +14,9 @@ from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
 
 HANDBOOK = "Wood Handbook, FPL-GTR-282"
-COEFFICIENT_FROM, COEFFICIENT_TO = 6.0, 14.0  # the range that the coefficients were fitted to
+# The range that the coefficients were fitted to
+COEFFICIENT_FROM = 6.0
+COEFFICIENT_TO = 14.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,8 +14,10 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.timber.movement import ALONG_GRAIN
 
 # Stiffness as a share of solid wood along its grain: common values, from memory.
-VENEER_ALONG, VENEER_ACROSS = 1.0, 0.07
-CORE_ALONG, CORE_ACROSS = 0.6, 0.4
+VENEER_ALONG = 1.0
+VENEER_ACROSS = 0.07
+CORE_ALONG = 0.6
+CORE_ACROSS = 0.4
 
 
 @dataclass(frozen=True, slots=True)

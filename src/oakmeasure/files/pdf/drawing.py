@@ -19,8 +19,10 @@ from oakmeasure.language import tr
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
 
-REGULAR, BOLD = "SourceSans3", "SourceSans3-Semibold"
-TEXT_PT, LEAST_PT = 7.2, 4.5
+REGULAR = "SourceSans3"
+BOLD = "SourceSans3-Semibold"
+TEXT_PT = 7.2
+LEAST_PT = 4.5
 WHITE = "#FFFFFF"
 SCALES = (1, 2, 5, 8, 10, 12, 15, 20, 25, 50, 100)
 

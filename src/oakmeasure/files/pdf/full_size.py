@@ -13,12 +13,20 @@ from oakmeasure.files.pdf.drawing import BOLD, REGULAR
 from oakmeasure.language import tr
 
 PAPERS = {"A4": (297.0, 210.0), "A3": (420.0, 297.0)}  # mm, on their long side
-MARGIN, OVERLAP, BAR = 12.0, 20.0, 100.0  # mm: unprinted edge, what pieces share, the bar that is measured
-HEAD, FOOT = 16.0, 14.0  # mm of a page for what it is, and for the bar
+# Mm: unprinted edge, what pieces share, the bar that is measured
+MARGIN = 12.0
+OVERLAP = 20.0
+BAR = 100.0
+# Mm of a page for what it is, and for the bar
+HEAD = 16.0
+FOOT = 14.0
 LEAST_LONG = BAR + 2 * MARGIN
-ROLL_LONGEST, ROLL_WIDTH = 5000.0, 210.0  # mm: what a PDF page may be, and a narrow roll
+# Mm: what a PDF page may be, and a narrow roll
+ROLL_LONGEST = 5000.0
+ROLL_WIDTH = 210.0
 WARNING = ("Measure the bar before use: it is 100 mm.", "Print at 100 %, not fitted to the page.")
-INK, PENCIL = HexColor("#111111"), HexColor("#666666")
+INK = HexColor("#111111")
+PENCIL = HexColor("#666666")
 
 
 class PaperError(ValueError):

@@ -15,7 +15,11 @@ from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.files.pdf.drawing import BOLD, REGULAR, register_fonts
 from oakmeasure.language import tr
 
-COLUMNS, ROWS, MARGIN, PAD = 3, 8, 8.0, 2.4  # mm
+# Mm
+COLUMNS = 3
+ROWS = 8
+MARGIN = 8.0
+PAD = 2.4
 INK = HexColor("#111111")
 
 

@@ -22,7 +22,10 @@ from oakmeasure.files.pdf.drawing import BOLD, REGULAR
 from oakmeasure.language import tr
 
 SMALLEST = 6.5  # points, of the line under a page's title
-MARGIN, HEAD, COLUMN = 10.0, 14.0, 70.0  # mm: page margin, height of the head, width of the right column
+# Mm: page margin, height of the head, width of the right column
+MARGIN = 10.0
+HEAD = 14.0
+COLUMN = 70.0
 
 
 def style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = False) -> ParagraphStyle:
@@ -45,7 +48,9 @@ def style(size: float, *, bold: bool = False, after: float = 0.0, right: bool = 
     )
 
 
-HEADING, TEXT, SMALL = style(9.5, bold=True, after=2), style(8.2), style(7.4)
+HEADING = style(9.5, bold=True, after=2)
+TEXT = style(8.2)
+SMALL = style(7.4)
 
 
 class PageHead:

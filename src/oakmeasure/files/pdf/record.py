@@ -20,7 +20,10 @@ from oakmeasure.files.pdf.drawing import Pen, register_fonts
 from oakmeasure.files.pdf.page_parts import HEADING, MARGIN, TEXT, PageHead, words
 from oakmeasure.language import SPOKEN, tr
 
-LEAST, LARGEST, SIGNED_HIGH = 55.0, 130.0, 24.0  # mm of a page for the drawing, and under it for the names
+# Mm of a page for the drawing, and under it for the names
+LEAST = 55.0
+LARGEST = 130.0
+SIGNED_HIGH = 24.0
 
 
 def record_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> bytes:

@@ -29,10 +29,15 @@ from oakmeasure.files.pdf.full_size import (
 )
 from oakmeasure.language import SPOKEN, tr
 
-LABELS, LANE, RULER = 40.0, 6.0, 9.0  # mm: written marks over the stick, one lane of it, the ruler under it
+# Mm: written marks over the stick, one lane of it, the ruler under it
+LABELS = 40.0
+LANE = 6.0
+RULER = 9.0
 STICK = LANE * len(Lane)
 ROW = LABELS + STICK + RULER + 4.0
-PITCH, TEXT_PT = 3.0, 7.0  # mm between written marks; their type
+# Mm between written marks; their type
+PITCH = 3.0
+TEXT_PT = 7.0
 TINTS = {Lane.MEMBERS: "#F3E8D3", Lane.JOINTS: "#DDD5C5", Lane.PANELS: "#FBF5E9", Lane.HARDWARE: "#BBBBBB"}
 
 

@@ -23,16 +23,28 @@ from oakmeasure.files.pdf.drawing import BOLD, REGULAR, Pen, reach, register_fon
 from oakmeasure.files.pdf.page_parts import HEAD, MARGIN, PageHead
 from oakmeasure.language import SPOKEN, tr
 
-WIDE, HIGH = A4[0] / mm, A4[1] / mm
+WIDE = A4[0] / mm
+HIGH = A4[1] / mm
 # mm, of a drawing: the least with all lists on its side, what it has where they go on overleaf, the most
-DRAWN_LEAST, DRAWN_HIGH, DRAWN_MOST = 78.0, 120.0, 175.0
+DRAWN_LEAST = 78.0
+DRAWN_HIGH = 120.0
+DRAWN_MOST = 175.0
 SIGNED = Block("Agreed", ("date", "signed", "for the workshop"), (0.25, 0.4, 0.35), (("", "", ""),), tall=True)
 SIGNED_HIGH = 38.0  # mm of the customer's sheet for the caution and what is signed
-SIZE, LEADING = 8.6, 3.7  # type in points, its lines in mm
-PAD, TALL = 1.1, 7.2  # mm between lines of a table; a row with room for a pencil
-TITLE, NAMES, AFTER = 5.0, 3.6, 3.5  # mm: a table's heading, its columns' names, under it
+# Type in points, its lines in mm
+SIZE = 8.6
+LEADING = 3.7
+# Mm between lines of a table; a row with room for a pencil
+PAD = 1.1
+TALL = 7.2
+# Mm: a table's heading, its columns' names, under it
+TITLE = 5.0
+NAMES = 3.6
+AFTER = 3.5
 Laid = list[list[str]]
-INK, LINE, GREY = HexColor("#111111"), HexColor("#BBBBBB"), HexColor("#555555")
+INK = HexColor("#111111")
+LINE = HexColor("#BBBBBB")
+GREY = HexColor("#555555")
 
 
 def stage_sheets_pdf(

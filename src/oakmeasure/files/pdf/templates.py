@@ -38,10 +38,15 @@ from oakmeasure.files.pdf.full_size import (
 from oakmeasure.files.pdf.page_parts import SMALL, style, words
 from oakmeasure.language import SPOKEN, tr
 
-COLUMN, GAP, CAPTION = 60.0, 20.0, 9.0  # mm: the words, between the two hands, under each of them
+# Mm: the words, between the two hands, under each of them
+COLUMN = 60.0
+GAP = 20.0
+CAPTION = 9.0
 LEAST_ROLL = 210.0  # mm, for the bar and what stands beside it
 BODY = style(9.6, after=1)
-WOOD, CUT, THROUGH = HexColor("#FBF5E9"), HexColor("#DDD5C5"), HexColor("#FFFFFF")
+WOOD = HexColor("#FBF5E9")
+CUT = HexColor("#DDD5C5")
+THROUGH = HexColor("#FFFFFF")
 
 
 def templates_pdf(job: Job, leaf: LeafSolution, *, paper: str = "A4", only: Sequence[str] = ()) -> bytes:

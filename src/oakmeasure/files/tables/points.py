@@ -25,7 +25,8 @@ COLUMNS = ("x", "y", "angle", "x2", "y2", "side")
 WITHOUT_HEADER = {2: ("x", "y"), 3: ("x", "y", "angle"), 4: ("x", "y", "x2", "y2")}
 ALONG_SEGMENT = (0.1, 0.37, 0.63, 0.9)  # shares at which a drawn edge gives points, off its corners
 ALONG_ARC = 9
-MOST_ENTITIES, DEEPEST_BLOCK = 20_000, 8
+MOST_ENTITIES = 20_000
+DEEPEST_BLOCK = 8
 KNOWN = ("POINT", "LINE", "LWPOLYLINE", "POLYLINE", "ARC", "CIRCLE", "SPLINE", "ELLIPSE")
 
 

@@ -38,7 +38,8 @@ class LevelMark(QWidget):
 
 
 NARROW = 480  # px of the panel, in which a last column of so many characters, or of so many columns, has no room
-SHORT, MANY = 18, 6
+SHORT = 18
+MANY = 6
 
 
 class ComparePanel(QScrollArea):

@@ -26,7 +26,8 @@ def _side(side: str, stations: tuple[str, ...], of: str = "gaps") -> tuple[Field
     return tuple(Field(f"hung.{of}.{side}_{name}", name, optional=True) for name in stations)
 
 
-UP, ALONG = ("top", "middle", "bottom"), ("hinge", "middle", "latch")
+UP = ("top", "middle", "bottom")
+ALONG = ("hinge", "middle", "latch")
 HANG: tuple[Group, ...] = (
     Group("Gaps, hinge side", _side("hinge", UP), 3, "shut, by feelers", page=HangPage.GAPS, when=_has_gaps),
     Group("latch side, or the meeting line", _side("latch", UP), 3, page=HangPage.GAPS, when=_has_gaps),

@@ -14,7 +14,9 @@ from oakmeasure.core.figures.check import Level
 from oakmeasure.core.making.glue import GlueStage, clock_face
 from oakmeasure.language import tr
 
-COUNT_PX, NEXT_PX, SMALL_PX = 190, 50, 44
+COUNT_PX = 190
+NEXT_PX = 50
+SMALL_PX = 44
 TICK_MS = 200
 
 

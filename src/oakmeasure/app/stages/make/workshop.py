@@ -20,10 +20,14 @@ from oakmeasure.data import table
 from oakmeasure.language import tr
 
 CAP_PX = 28  # least height of a capital letter at 1280 x 800, so that it is read at two metres
-NAME_PX, SET_PX, TEXT_PX = 58, 56, 44
+NAME_PX = 58
+SET_PX = 56
+TEXT_PX = 44
 ON = (Qt.Key.Key_Right, Qt.Key.Key_Down, Qt.Key.Key_PageDown, Qt.Key.Key_Space)
 BACK = (Qt.Key.Key_Left, Qt.Key.Key_Up, Qt.Key.Key_PageUp, Qt.Key.Key_Backspace)
-PER_PAGE, MANY_PX = 6, 48  # settings on one page, and their type where they are many
+# Settings on one page, and their type where they are many
+PER_PAGE = 6
+MANY_PX = 48
 
 
 class Workshop(QWidget):

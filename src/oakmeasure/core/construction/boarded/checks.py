@@ -19,10 +19,14 @@ from oakmeasure.core.leaf.part import Fixing, Part, Rect
 FROM_JOINT = 19.0  # of a fixing: common practice, no source
 NARROW_SHARE = 1 / 3  # of a cover; an end board narrower than this looks like a mistake: common practice, no source
 FROM_EDGE = 10.0  # of a fixing to a ledge's edge, or it splits: common practice, no source
-STEEP_FROM, FLAT_TO = 70.0, 35.0  # a brace outside these carries little: common practice, no source
+# A brace outside these carries little: common practice, no source
+STEEP_FROM = 70.0
+FLAT_TO = 35.0
 ROUND_STEP = 5.0  # degrees
 BRACED_FROM = 600.0  # width of a leaf that drops without a brace: common practice, no source
-LEDGE_IN, STOP_WIDE = 32.0, (25.0, 38.0)  # of a ledge's ends, and what a stop covers: common practice, no source
+# Of a ledge's ends, and what a stop covers: common practice, no source
+LEDGE_IN = 32.0
+STOP_WIDE = (25.0, 38.0)
 LEDGE_MOVES = 60.0  # so far a ledge may be moved for the sake of an angle
 
 FULL = 0.05  # mm that boards at hand may lay up too wide or too narrow to fill the leaf

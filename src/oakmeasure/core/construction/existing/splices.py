@@ -14,7 +14,8 @@ from oakmeasure.core.leaf.part import Rect
 
 SCARF_SLOPE = 8.0
 END_DEG = 30.0
-HALVED_LEAST, STAGGER_LEAST = 70.0, 20.0
+HALVED_LEAST = 70.0
+STAGGER_LEAST = 20.0
 
 
 def splice_length(*, splice: Splice, lap: float, thickness: float) -> float:

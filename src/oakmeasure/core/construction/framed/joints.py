@@ -12,7 +12,9 @@ from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect, Tenon
 
-MOST_DOWELS, DOWELS_APART = 4, 45.0  # common practice, no source
+# Common practice, no source
+MOST_DOWELS = 4
+DOWELS_APART = 45.0
 BETWEEN_SHARE = 1 / 3  # of the rail, left between divided tenons: common practice, no source
 
 

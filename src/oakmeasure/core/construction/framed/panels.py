@@ -22,7 +22,9 @@ from oakmeasure.core.leaf.part_factory import rough
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width
 
-REBATE, GLASS_CLEARANCE = 12.0, 3.0  # of a glazed field, and round its pane: common practice, no source
+# Of a glazed field, and round its pane: common practice, no source
+REBATE = 12.0
+GLASS_CLEARANCE = 3.0
 BOARD_COVER = 95.0  # of the boards in a field, at most: common practice, no source
 
 

@@ -8,7 +8,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill
 from oakmeasure.core.document.construction_model import ConstructionModel
 
-TWO, ONE = FieldRow(columns=2), FieldRow()
+TWO = FieldRow(columns=2)
+ONE = FieldRow()
 
 # key -> (the trade's words, the fields of a frame that it sets)
 PATTERNS: dict[str, tuple[str, dict[str, Any]]] = {

@@ -31,7 +31,9 @@ from oakmeasure.core.timber.movement import frame_movement
 
 # Length of a pocket screw by the thickness of the frame, mm: common practice, no source.
 POCKET_SCREWS = ((14.0, 25.0), (20.5, 32.0), (26.0, 38.0), (32.0, 50.0), (40.0, 63.0))
-DOWEL, DOWEL_SHARE = 8.0, 0.5  # diameter, and its half length as a share of the stile: common practice, no source
+# Diameter, and its half length as a share of the stile: common practice, no source
+DOWEL = 8.0
+DOWEL_SHARE = 0.5
 
 
 def pocket_screw(thickness: float) -> float:

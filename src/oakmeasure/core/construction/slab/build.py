@@ -25,7 +25,9 @@ from oakmeasure.core.timber.wood import change_of_width
 
 FIXINGS_EACH = 5  # across a batten or a channel: the middle one round, the others slotted
 SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
-TENON_LONG, TENON_WIDE = 40.0, 50.0  # of a loose tenon: common practice, no source
+# Of a loose tenon: common practice, no source
+TENON_LONG = 40.0
+TENON_WIDE = 50.0
 FIRST_TENON = 100.0  # from an end: common practice, no source
 CLAMP_EVERY = 300.0  # along a joint: common practice, no source
 TWO_NAILS = 30.0  # of a nailed ledge: each nail from its strip's edge

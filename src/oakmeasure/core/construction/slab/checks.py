@@ -17,7 +17,9 @@ from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS
 
 STRIP_LEAST = 30.0  # thinner is a lath: common practice, no source
 WIDEST_STRIP = 200.0  # wider flat-sawn strips cup: common practice, no source
-CHANNEL_WALL, CHANNEL_LEAST = 2.0, 5.0  # of a metal channel, and how deep one is: common practice, no source
+# Of a metal channel, and how deep one is: common practice, no source
+CHANNEL_WALL = 2.0
+CHANNEL_LEAST = 5.0
 UNDER_DADO = 12.0  # wood that stays under a dado: common practice, no source
 UNDER_CHANNEL = max(UNDER_DADO, SCREWS[0] + SCREW_SHORT_OF - CHANNEL_WALL)  # so that the shortest screw holds it
 HELD_MOVES = 2.0  # so much movement a nailed ledge bears before strips split: common practice, no source

@@ -23,7 +23,9 @@ from oakmeasure.core.cutting.model import Deadline
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 
 NEAR = 1e-4  # of the cost; a bound as near is near enough
-END, LAST = 0.96, 0.9  # of the time, at which the copy ends, and at which it reckons a last bound of strips
+# Of the time, at which the copy ends, and at which it reckons a last bound of strips
+END = 0.96
+LAST = 0.9
 LEAST_TIME = 2.0  # seconds, from which a copy is worth its start
 POLLED = 0.05  # seconds
 NICER = 5  # the copy gives way to what somebody waits for

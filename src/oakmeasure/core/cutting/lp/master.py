@@ -24,10 +24,14 @@ if TYPE_CHECKING:
     import numpy as np
 
 
-COARSE, FINE = 10, 1  # tenths, the grids of the knapsacks
+# Tenths, the grids of the knapsacks
+COARSE = 10
+FINE = 1
 SLOW = 1e-4  # of the cost, from which the next grid is taken
 FEW_LAYOUTS = 12  # that are added in a round, or a sixth of the kinds of stock
-UP, DOWN = 1.1, 0.9  # of prices that are known nearly, between which those of the programme stay at first
+# Of prices that are known nearly, between which those of the programme stay at first
+UP = 1.1
+DOWN = 0.9
 WEIGHED = 4  # rounds, after which all stock is asked, and a bound is reckoned where the tables give none
 LAST_WAY = (0.3, 0.5, 0.3, 0.5)  # shares of the way to the last prices, where the bound is reckoned
 FAR = 0.08  # of its price, that a piece was worth less, for it not to be asked between

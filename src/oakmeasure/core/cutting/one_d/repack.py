@@ -17,7 +17,9 @@ from oakmeasure.core.cutting.model import SCALE, Cut, CutPlan, Deadline, Problem
 
 MOST = 22  # parts at once: four million sums
 PAIRS = 4000  # ways to fill a bar that are held against one another, at the most
-SEED, TRIES, WASTEFUL = 11, 20, 4
+SEED = 11
+TRIES = 20
+WASTEFUL = 4
 Fill = list[tuple[int, str]]  # lengths with their kerf, tenths, and names of parts
 
 

@@ -16,7 +16,9 @@ from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 
 LARGE_FIRST = 1.06  # power of its area that a part is worth: small ones fill what is left
 SEED = 7
-LATE, OVERRUN = 0.05, 0.1  # that HiGHS may take too long: seconds, and of the time it was given
+# That HiGHS may take too long: seconds, and of the time it was given
+LATE = 0.05
+OVERRUN = 0.1
 PROOF_KINDS = 400  # of parts on sheets, of which a bound is proven
 
 

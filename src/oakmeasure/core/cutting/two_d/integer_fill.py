@@ -27,7 +27,9 @@ if TYPE_CHECKING:
 
 MOST_SLOTS = 3000  # more than these waste so much that the programme over columns does better
 MOST_BESIDE = 5  # parts side by side
-TRIES, FILLED = 5000, 300  # of sharing lengths out: one by one, and room by room
+# Of sharing lengths out: one by one, and room by room
+TRIES = 5000
+FILLED = 300
 SEED = 3
 
 

@@ -19,12 +19,21 @@ from oakmeasure.core.cutting.model import Deadline
 from oakmeasure.core.cutting.two_d.stock_assignment import Refill, Shop
 from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, keep_pieces, whole_numbers
 
-PARTS, LEAST_PARTS, MOST_PARTS = 30.0, 10.0, 70.0  # that are cut anew at once
-GROWN, SHRUNK = 1.1, 0.85  # how many there are next time, after a proof and without one
-SHARE, LEAST_TIME = 0.08, 0.05  # of the time, for one of the two steps; seconds
+# That are cut anew at once
+PARTS = 30.0
+LEAST_PARTS = 10.0
+MOST_PARTS = 70.0
+# How many there are next time, after a proof and without one
+GROWN = 1.1
+SHRUNK = 0.85
+# Of the time, for one of the two steps; seconds
+SHARE = 0.08
+LEAST_TIME = 0.05
 FREE_KINDS = 8  # of free stock that they may be cut from
 NEAR = 1e-4  # of the cost; a bound as near is near enough
-QUICK, QUICK_PARTS = 0.5, 30  # of the steps, how many keep piece after piece, and with how many parts
+# Of the steps, how many keep piece after piece, and with how many parts
+QUICK = 0.5
+QUICK_PARTS = 30
 SPREADS = (0.0, 0.03, 0.06, 0.1)  # chance in these
 DEAR = 3.0  # times its share of the stock, a part is bought at where pieces are to hold as much as they can
 Plan = tuple[list[CutPiece], list[int]]  # pieces, and what they leave of each part
@@ -152,7 +161,7 @@ class Recut:
         master.solve(lambda: watch.over() or watch.gone > began + self.step, finest=1, near=NEAR)
         if master.value >= below - 0.5:
             return None
-        x = whole_numbers(master, seconds=max(min(self.step, watch.left), 0.02), below=below, all_parts=all_parts)
+        x = whole_numbers(master, seconds=max(min(self.step, watch.left), 0.02), below=below, every=all_parts)
         change = GROWN if master.programme.proven else SHRUNK
         self.parts = min(max(self.parts * change, LEAST_PARTS), MOST_PARTS)
         return None if x is None else assembled(master, x)

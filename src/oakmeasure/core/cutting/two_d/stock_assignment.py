@@ -14,7 +14,9 @@ from oakmeasure.core.cutting.two_d import exact_fill
 
 NOISE = 0.06  # of a part's worth, from plan to plan
 MEMORY = 0.75  # of a part's worth that stays from plan to plan
-ASKED, ASKED_FIRST = 6, 3  # kinds of stock that are tried for a piece
+# Kinds of stock that are tried for a piece
+ASKED = 6
+ASKED_FIRST = 3
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

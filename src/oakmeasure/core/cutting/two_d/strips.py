@@ -23,24 +23,36 @@ from oakmeasure.core.cutting.two_d.stock_assignment import NOISE, Refill, Shop
 from oakmeasure.core.cutting.two_d.whole_plans import Keep, assembled, keep_pieces, quick, whole_numbers
 
 QUICK_PLAN = 0.08  # of the time: a whole plan that takes less is made again and again
-FIRST, AGAIN = 4, 0.1  # whole plans at the start; of the time, after which there is another one
+# Whole plans at the start; of the time, after which there is another one
+FIRST = 4
+AGAIN = 0.1
 PLAIN_SHARE = 0.5  # of the time, for plans of sheets without the programme: lists that fill their sheets need it most
 # Of the time, at which columns are no longer made, of long lists too, and whole plans of the programme no longer begun:
-PROGRAMME_SHARE, LARGE_SHARE, KEEP_SHARE = 0.75, 0.5, 0.9
+PROGRAMME_SHARE = 0.75
+LARGE_SHARE = 0.5
+KEEP_SHARE = 0.9
 TIGHT_SHARE = 0.15  # of the time, for whole numbers of all slots, in each of two ways
 AGAIN_SHARE = 0.6  # of what a whole plan of the programme took, that another one takes: its columns are there
 ALONE_SHARES = (0.6, 0.8)  # the same for one way of cutting, then the other
 CHOICE_SHARE = 0.2  # of the time that is left, for choosing whole numbers of all columns
 # Parts, of longer lists of sheets than which columns end sooner and more is kept at once:
-LONG, LONG_SHARE, LONG_KEPT = 1500, 0.65, 0.5
+LONG = 1500
+LONG_SHARE = 0.65
+LONG_KEPT = 0.5
 LONGEST = 800  # parts; of longer lists what the programme has whole is kept first
 LONG_REST = 60  # parts that a plan of the programme may leave, for which the watch is not asked
 TAIL_SHARE = 0.15  # of the time, for choosing whole numbers for the last parts
-TIDY, TIDY_FROM = 0.6, 0.95  # seconds at the most for the second aims; of the time, from which there are no others
+# Seconds at the most for the second aims; of the time, from which there are no others
+TIDY = 0.6
+TIDY_FROM = 0.95
 NEAR = 1e-4  # of the cost; a bound as near is near enough
 SPREADS = (0.0, 0.025, 0.05, 0.1)  # chance in the plans that keep piece after piece
-SURE_SHARE, QUICK_SHARE = 0.04, 0.12  # of the pieces that could be kept, how many are at once
-MENDED, EMPTIED = 0.3, 0.9  # of the steps that better a plan of sheets, less the one before
+# Of the pieces that could be kept, how many are at once
+SURE_SHARE = 0.04
+QUICK_SHARE = 0.12
+# Of the steps that better a plan of sheets, less the one before
+MENDED = 0.3
+EMPTIED = 0.9
 PROOF_FROM = 0.4  # of the time, at which the proof for a long list of sheets begins at the latest
 FEW_KINDS = 200  # of parts, for which tables are made quickly
 FINEST_SHEETS = ((FEW_KINDS, 1), (700, 5), (math.inf, 10))

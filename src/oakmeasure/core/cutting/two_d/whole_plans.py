@@ -29,28 +29,28 @@ FLOORED = 0.01  # of its price that a piece may lose to be kept among the whole 
 TAILS = (75, 50, 30)  # parts that are left, for which whole numbers are chosen together
 LEAST_TIME = 0.05  # seconds, below which none are chosen
 STEPS = 3  # that a plan should still have time for
-# Of a quick plan: pieces cut at the same worths; tenths, of two stages and of three; kinds of stock tried for a piece:
-SERVE, QUICK, QUICK_SLOTS, ASKED_FIRST = 4, 20, 50, 3
+SERVE = 4  # pieces of a quick plan that are cut at the same worths
+QUICK = 20  # tenths: its grid, of two stages
+QUICK_SLOTS = 50  # tenths: its grid, of three stages
+ASKED_FIRST = 3  # kinds of stock that are tried for one of its pieces
 LEAST = 0.05  # of what may lie in a span, that the programme has, for it to be taken
 SURER = 0.02  # of its price that a piece may lose more where the programme is sure of it
 Layouts = tuple[int, int, tuple[Strip, ...]]  # a piece of stock, its frame, its strips
 
 
-def whole_numbers(
-    master: Master, *, seconds: float, below: float = math.inf, all_parts: bool = True
-) -> np.ndarray | None:
+def whole_numbers(master: Master, *, seconds: float, below: float = math.inf, every: bool = True) -> np.ndarray | None:
     """Return the cheapest whole numbers of the columns at hand that were found in time; None where there are none.
 
     Args:
         master: The linear programme of strips and what lies in them.
         seconds: For how long it may look, s.
         below: What they must cost less than, hundredths of the money.
-        all_parts: Whether none may be left over.
+        every: Whether none may be left over.
     """
     programme = master.programme
     programme.limit(master.cost_row, -math.inf, below - 0.5 if math.isfinite(below) else math.inf)
     for at in master.bought.values():
-        programme.hold(at, 0.0, 0.0 if all_parts else math.inf)
+        programme.hold(at, 0.0, 0.0 if every else math.inf)
     found = programme.solve_whole(seconds=seconds)
     programme.limit(master.cost_row, -math.inf, math.inf)
     for at in master.bought.values():

@@ -23,7 +23,9 @@ from oakmeasure.core.drawings.leaf.leaf_view import floor_line
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solution import LeafSolution
 
-RAIL, STOP = 32.0, 22.0  # of the track and of a stop on it, drawn for the eye
+# Of the track and of a stop on it, drawn for the eye
+RAIL = 32.0
+STOP = 22.0
 WALL_DEPTH = 110.0
 
 

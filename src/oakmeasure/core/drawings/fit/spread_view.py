@@ -7,7 +7,9 @@ from oakmeasure.core.base.uncertainty import Spread
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import Anchor, Drawing, Layer, Lettering, Sketch
 
-WIDE, TALL = 300.0, 110.0  # drawing units; the numbers on it are the widths
+# Drawing units; the numbers on it are the widths
+WIDE = 300.0
+TALL = 110.0
 
 
 def spread_view(spread: Spread, needed: float, show: Show) -> Drawing:

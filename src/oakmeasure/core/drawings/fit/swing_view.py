@@ -17,7 +17,9 @@ from oakmeasure.core.solution import LeafSolution
 
 STEPS = 30
 REBATE = 12.0  # of the stop, drawn for the eye
-CABINET_SIDE, CUP_EDGE = 18.0, 4.5  # drawn for the eye until hinges are chosen
+# Drawn for the eye until hinges are chosen
+CABINET_SIDE = 18.0
+CUP_EDGE = 4.5
 
 
 def swing_view(leaf: LeafSolution, show: Show, swing: Swing, *, opened: float) -> Drawing:

@@ -10,7 +10,11 @@ from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Laye
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.reports.tolerance import Range, Tolerance
 
-WIDE, NAMES, ROW, BAR = 300.0, 86.0, 27.0, 10.0  # drawing units; the numbers on it are the gaps
+# Drawing units; the numbers on it are the gaps
+WIDE = 300.0
+NAMES = 86.0
+ROW = 27.0
+BAR = 10.0
 LARGE = 20.0  # overlaps this large are shown by how far they miss, or their bars could not be seen
 
 

@@ -22,7 +22,11 @@ def cut(words: str, show: Show) -> tuple[str, ...]:
     return cut_off(show, words, 80, 60, 40, 26, 16)
 
 
-WIDE, BUILT, HUNG, REST = 1100.0, 245.0, 450.0, 600.0  # where columns begin
+# Where columns begin
+WIDE = 1100.0
+BUILT = 245.0
+HUNG = 450.0
+REST = 600.0
 ROW = 44.0  # from line to line, where there is room for all
 
 

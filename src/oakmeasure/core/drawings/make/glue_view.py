@@ -14,8 +14,12 @@ from oakmeasure.core.making.glue import CLAMP_MINUTES, SQUARE_MINUTES, GluePlan,
 from oakmeasure.core.making.glue_tasks import Line
 from oakmeasure.core.solution import LeafSolution
 
-TALL, BAR_X, BAR_WIDE = 620.0, 500.0, 54.0
-WORDS_X, WRAP, LINE = 574.0, 40, 24.0
+TALL = 620.0
+BAR_X = 500.0
+BAR_WIDE = 54.0
+WORDS_X = 574.0
+WRAP = 40
+LINE = 24.0
 JAW = 16.0
 
 

@@ -17,9 +17,13 @@ from oakmeasure.core.making.repair_case import Judgement
 from oakmeasure.core.reports.batch import Batch
 from oakmeasure.core.solution import LeafSolution
 
-CELL_WIDE, CELL_HIGH, THUMB_HIGH = 240.0, 280.0, 168.0
+CELL_WIDE = 240.0
+CELL_HIGH = 280.0
+THUMB_HIGH = 168.0
 MOST = 12
-LABEL_WIDE, LABEL_HIGH, LABEL_LINE = 330.0, 190.0, 23.0
+LABEL_WIDE = 330.0
+LABEL_HIGH = 190.0
+LABEL_LINE = 23.0
 LABELS_SHOWN = 9
 
 

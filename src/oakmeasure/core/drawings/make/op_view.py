@@ -34,7 +34,9 @@ BESIDE = 150.0  # beside the work, in which the name of an end stands
 # Characters in a line of settings
 SETTINGS = 52
 MOST_LINES = 4
-BESIDE_CUT, BESIDE_THUMB = (416.0, 46), (196.0, 58)  # where words begin, and how many characters a line has
+# Where words begin, and how many characters a line has
+BESIDE_CUT = (416.0, 46)
+BESIDE_THUMB = (196.0, 58)
 
 
 def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:

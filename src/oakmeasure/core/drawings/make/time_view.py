@@ -17,11 +17,15 @@ from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.making.finish import Day, Schedule
 from oakmeasure.core.making.working_plan import TimeSlot, Timetable, day_words
 
-WIDE, NAMES, ROW, MOST_ROWS = 700.0, 330.0, 27.0, 16
+WIDE = 700.0
+NAMES = 330.0
+ROW = 27.0
+MOST_ROWS = 16
 TALL_ROW = 92.0
 NAME_CHARACTERS = 42
 MOST_DAYS = 60
-IN_TIME, LATE = "#C9A36A", "#B5533C"
+IN_TIME = "#C9A36A"
+LATE = "#B5533C"
 
 
 def time_view(table: Timetable | None, show: Show, *, chosen: str = "") -> Drawing:

@@ -7,7 +7,9 @@ from oakmeasure.core.drawings.sums.members import Draft
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.timber.wood import equilibrium_moisture
 
-WIDE, TALL = 600.0, 340.0  # of the curve, in drawing units
+# Of the curve, in drawing units
+WIDE = 600.0
+TALL = 340.0
 MOST = 28.0  # % of moisture on its scale
 
 

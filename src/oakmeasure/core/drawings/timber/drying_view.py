@@ -13,7 +13,9 @@ from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.timber.drying import Trend
 from oakmeasure.core.timber.wood import READY_WITHIN
 
-WIDE, TALL, STEP = 1000.0, 470.0, 10.0
+WIDE = 1000.0
+TALL = 470.0
+STEP = 10.0
 LEAST_DAYS = 28
 
 

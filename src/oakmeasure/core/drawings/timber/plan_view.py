@@ -20,8 +20,12 @@ from oakmeasure.core.planning.plan_model import CutStock, LotPlan, PlacedPiece
 
 BAR_SHARE = 45  # a bar is drawn no lower than this part of its length
 GAP = 1.6  # steps between two boards
-WIDE_PX, TALL_PX = 620.0, 430.0  # of the drawing, about
-WORD_PX, MARK_PX = 12.0, 7.5  # that a word and a number need
+# Of the drawing, about
+WIDE_PX = 620.0
+TALL_PX = 430.0
+# That a word and a number need
+WORD_PX = 12.0
+MARK_PX = 7.5
 
 
 def empty_view(words: str) -> Drawing:

@@ -13,9 +13,13 @@ from oakmeasure.core.drawings.drawing import BOLD, OAK, Anchor, Drawing, Grain, 
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.leaf.part import Rect
 
-LONG, BAR, AIR = 560.0, 38.0, 22.0
+LONG = 560.0
+BAR = 38.0
+AIR = 22.0
 NAMES = 470.0  # room for the words before the bars
-WOOD, WORK, OTHER = OAK, "#AEBBC4", "#CFCBBE"
+WOOD = OAK
+WORK = "#AEBBC4"
+OTHER = "#CFCBBE"
 
 
 def price_view(price: Price | None, ways: Sequence[BuyWay]) -> Drawing:

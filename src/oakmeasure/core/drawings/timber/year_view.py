@@ -11,7 +11,10 @@ from oakmeasure.core.drawings.leaf.leaf_view import no_leaf
 from oakmeasure.core.reports.year import MONTHS, Moment, year_of
 from oakmeasure.core.solution import LeafSolution
 
-WIDE, TALL, APART = 600.0, 150.0, 84.0  # drawing units; the numbers on it are the sizes
+# Drawing units; the numbers on it are the sizes
+WIDE = 600.0
+TALL = 150.0
+APART = 84.0
 LEAST_GAPS = 1.0  # of both side gaps together; less is shown as doubtful
 
 

@@ -11,7 +11,9 @@ from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.hardware.hinges.cups import Cups
 from oakmeasure.core.leaf.leaf_context import Context
 
-END_LEAST, END_MOST = 30.0, 600.0  # of a cup's middle from the leaf's end
+# Of a cup's middle from the leaf's end
+END_LEAST = 30.0
+END_MOST = 600.0
 
 
 def movers(ctx: Context, butts: Butts | None, cups: Cups | None) -> list[Mover]:

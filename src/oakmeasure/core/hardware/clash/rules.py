@@ -45,7 +45,9 @@ class Spacing:
 
 STOP = Level.STOP
 WARNING = Level.WARNING
-_STEEL, _SHORT, _WEAK = "a cutter meets steel", "the wood between breaks out", "wood that a joint needs"
+_STEEL = "a cutter meets steel"
+_SHORT = "the wood between breaks out"
+_WEAK = "wood that a joint needs"
 _KNOCK = "there is wood only where a block is: knock, and drill a small hole first"
 SPACINGS: dict[frozenset[BodyKind], Spacing] = {
     frozenset(pair): spacing

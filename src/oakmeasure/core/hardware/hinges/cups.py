@@ -26,9 +26,13 @@ from oakmeasure.core.leaf.part import Build, Part, Rect
 
 CUP = 35.0  # diameter, mm
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
-DOWEL, PILOT = 8.0, 2.5  # of a cup's two fixings, mm: common practice, no source
+# Of a cup's two fixings, mm: common practice, no source
+DOWEL = 8.0
+PILOT = 2.5
 HOLES = 16.0  # of a plate, from its middle up and down
-DOWEL_DEEP, PILOT_DEEP = 11.0, 10.0  # of the holes in leaf and side: common practice, no source
+# Of the holes in leaf and side: common practice, no source
+DOWEL_DEEP = 11.0
+PILOT_DEEP = 10.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,8 +19,13 @@ from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import dry_gravity
 
 WORKING = 6.0
-PERSON_KG, AT_SHARE = 80.0, 0.9  # hanging on the pull of an open leaf: misuse that it should survive
-PILOT_HARD, PILOT_SOFT, HARD_FROM = 0.85, 0.7, 0.5  # share of the screw's root; root is 0.68 of its diameter
+# Hanging on the pull of an open leaf: misuse that it should survive
+PERSON_KG = 80.0
+AT_SHARE = 0.9
+# Share of the screw's root; root is 0.68 of its diameter
+PILOT_HARD = 0.85
+PILOT_SOFT = 0.7
+HARD_FROM = 0.5
 ROOT = 0.68
 
 

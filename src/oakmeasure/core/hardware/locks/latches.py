@@ -13,7 +13,7 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep, leaf_cut
 from oakmeasure.core.hardware.locks.mortise_locks import latch_member, middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -69,31 +69,23 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     deep = ctx.chosen("latch_deep", "latch, depth of its bore", latch.deep, "hardware.latch.deep")
     beside = f.total("latch_beside", "wood beside the latch's bore, each side", plus(thick, 0.5), minus(hole, 0.5))
     found = [
-        Boring(
+        leaf_cut(
             BoringKind.LATCH_BORE,
-            CutIn.LEAF,
             member,
             CutSide.LATCH_EDGE,
-            Datum.LEAF_TOP,
             down.value - hole.value / 2,
-            hole.value,
-            hole.value,
-            deep.value,
+            (hole.value, hole.value, deep.value),
             rod((w - deep.value, y), (w - hole.value / 2, y), hole.value, thick.value / 2),
         )
     ]
     if latch.plate_length:
         found.append(
-            Boring(
+            leaf_cut(
                 BoringKind.LATCH_FOREND,
-                CutIn.LEAF,
                 member,
                 CutSide.LATCH_EDGE,
-                Datum.LEAF_TOP,
                 down.value - half,
-                latch.plate_length,
-                latch.plate_width,
-                latch.plate_thickness,
+                (latch.plate_length, latch.plate_width, latch.plate_thickness),
                 block(w - latch.plate_thickness, y - half, w, y + half, middle(thick.value, latch.plate_width)),
             )
         )
@@ -118,16 +110,12 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
 def _spindle(ctx: Context, latch: Latch, member: str, down: Figure, w: float, y: float) -> Boring:
     back = ctx.chosen("latch_backset", "latch, backset", latch.backset, "hardware.latch.backset")
     thick = ctx.figures["thickness"].value
-    return Boring(
+    return leaf_cut(
         BoringKind.LATCH_SPINDLE,
-        CutIn.LEAF,
         member,
         CutSide.BOTH_FACES_AT_LATCH,
-        Datum.LEAF_TOP,
         down.value - latch.spindle / 2,
-        latch.spindle,
-        back.value,
-        thick,
+        (latch.spindle, back.value, thick),
         bore(w - back.value, y, latch.spindle, (0.0, thick)),
     )
 
@@ -209,16 +197,12 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
     high, wide, thick = latch.slot_high / 2, latch.slot_wide / 2, ctx.figures["thickness"].value
     x = w - back.value
     return (
-        Boring(
+        leaf_cut(
             BoringKind.THUMB_SLOT,
-            CutIn.LEAF,
             member,
             CutSide.THROUGH_AT_LATCH,
-            Datum.LEAF_TOP,
             down.value - high,
-            latch.slot_high,
-            back.value,
-            thick,
+            (latch.slot_high, back.value, thick),
             block(x - wide, y - high, x + wide, y + high, (0.0, thick)),
         ),
     )

@@ -13,7 +13,7 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import FIXED, Figure, fixed, minus, plus
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep, leaf_cut
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
@@ -73,55 +73,39 @@ def _lock_cuts(
     """Return what is cut into the leaf; at: its latch edge, the lock's middle up it, its thickness."""
     half, fore, (w, y, thick) = lock.case_height / 2, lock.forend_length / 2, at
     found = [
-        Boring(
+        leaf_cut(
             BoringKind.LOCK_MORTISE,
-            CutIn.LEAF,
             member,
             CutSide.LATCH_EDGE,
-            Datum.LEAF_TOP,
             down - half,
-            lock.case_height,
-            lock.case_thickness,
-            deep,
+            (lock.case_height, lock.case_thickness, deep),
             block(w - deep, y - half, w, y + half, middle(thick, lock.case_thickness)),
         ),
-        Boring(
+        leaf_cut(
             BoringKind.LOCK_FOREND,
-            CutIn.LEAF,
             member,
             CutSide.LATCH_EDGE,
-            Datum.LEAF_TOP,
             down - fore,
-            lock.forend_length,
-            lock.forend_width,
-            lock.forend_thickness,
+            (lock.forend_length, lock.forend_width, lock.forend_thickness),
             block(w - lock.forend_thickness, y - fore, w, y + fore, middle(thick, lock.forend_width)),
         ),
-        Boring(
+        leaf_cut(
             BoringKind.SPINDLE_HOLE,
-            CutIn.LEAF,
             member,
             CutSide.BOTH_FACES_AT_LATCH,
-            Datum.LEAF_TOP,
             down - lock.spindle_bore / 2,
-            lock.spindle_bore,
-            back,
-            thick,
+            (lock.spindle_bore, back, thick),
             bore(w - back, y, lock.spindle_bore, (0.0, thick)),
         ),
     ]
     if lock.key_bore:
         found.append(
-            Boring(
+            leaf_cut(
                 BoringKind.KEYHOLE,
-                CutIn.LEAF,
                 member,
                 CutSide.BOTH_FACES_AT_LATCH,
-                Datum.LEAF_TOP,
                 down + lock.key_below - lock.key_bore / 2,
-                lock.key_bore,
-                back,
-                thick,
+                (lock.key_bore, back, thick),
                 bore(w - back, y - lock.key_below, lock.key_bore, (0.0, thick)),
             )
         )
@@ -236,16 +220,12 @@ def _recess(
         )
     wide = pull.recess_wide / 2
     return (
-        Boring(
+        leaf_cut(
             BoringKind.FLUSH_PULL,
-            CutIn.LEAF,
             member,
             CutSide.OPENING_AT_LATCH,
-            Datum.LEAF_TOP,
             down.value - half,
-            pull.recess_high,
-            edge.value,
-            deep.value,
+            (pull.recess_high, edge.value, deep.value),
             block(x - wide, y - half, x + wide, y + half, (0.0, deep.value)),
         ),
     )

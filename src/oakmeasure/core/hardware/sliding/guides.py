@@ -12,7 +12,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import fixed, minus, plus
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutSide, leaf_cut
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, DrawnMark
@@ -21,7 +21,9 @@ CHEEK = 5.0  # wood on each side of a groove: common practice, no source
 PLAY = (1.0, 4.0)  # of a fin in its groove: common practice, no source
 AIR_UNDER = 2.0  # between the guide's plate and the leaf's foot: common practice, no source
 SOLID_OVER = 3.0  # wood over a groove: common practice, no source
-HOLD, AIR_OVER = 8.0, 2.0  # of a fin in its groove, and over it: common practice, no source
+# Of a fin in its groove, and over it: common practice, no source
+HOLD = 8.0
+AIR_OVER = 2.0
 
 
 def cut_guide(ctx: Context, build: Build) -> Build:
@@ -134,16 +136,12 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
         )
     lies = middle(f["thickness"].value, guide.groove_width)
     return (
-        Boring(
+        leaf_cut(
             BoringKind.GUIDE_GROOVE,
-            CutIn.LEAF,
             "foot",
             CutSide.FOOT_ALONG,
-            Datum.LEAF_TOP,
             build.height - deep.value,
-            deep.value,
-            guide.groove_width,
-            deep.value,
+            (deep.value, guide.groove_width, deep.value),
             block(0.0, 0.0, build.width, deep.value, lies),
         ),
     )

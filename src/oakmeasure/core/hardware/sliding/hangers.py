@@ -17,7 +17,7 @@ from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, leaf_cut
 from oakmeasure.core.hardware.locks.mortise_locks import middle
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -27,7 +27,10 @@ USUAL_KIND = {
     Hanging.BYPASS_TRACKS: HangerKind.TOP,
     Hanging.FLOOR_GEAR: HangerKind.FLOOR,
 }
-USUAL_IN, USUAL_OFF, USUAL_RATING = 75.0, 25.0, 40.0  # until a set is chosen: common practice, no source
+# Until a set is chosen: common practice, no source
+USUAL_IN = 75.0
+USUAL_OFF = 25.0
+USUAL_RATING = 40.0
 USUAL_PLATE = {HangerKind.TOP: (70.0, 20.0, 4.0), HangerKind.FLOOR: (120.0, 20.0, 36.0)}
 EDGE_WOOD = 2.0  # of a bolt's own diameters, from its middle to the leaf's edge: common practice, no source
 
@@ -389,16 +392,12 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
     groove = track.head_groove if track is not None else (12.0, 22.0)
     if floor and groove[1]:
         found.append(
-            Boring(
+            leaf_cut(
                 BoringKind.HEAD_GROOVE,
-                CutIn.LEAF,
                 "head",
                 CutSide.HEAD_ALONG,
-                Datum.LEAF_TOP,
                 0.0,
-                groove[1],
-                groove[0],
-                groove[1],
+                (groove[1], groove[0], groove[1]),
                 block(0.0, h - groove[1], w, h, middle(thick.value, groove[0])),
             )
         )

@@ -34,7 +34,10 @@ from oakmeasure.core.hardware.sliding.studs import (
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
-USUAL_FIRST, USUAL_PITCH, USUAL_UP = 50.0, 400.0, 60.0  # until a set is chosen: common practice, no source
+# Until a set is chosen: common practice, no source
+USUAL_FIRST = 50.0
+USUAL_PITCH = 400.0
+USUAL_UP = 60.0
 EDGE = 1.0  # of a screw's own diameters, from its middle to a stud's edge: common practice, no source
 MOST_APART = 610.0  # between two fixings of a track: common practice, no source
 LEVEL = 2.0  # per metre; a leaf on the floor rolls by itself on more: common practice, no source
