@@ -19,12 +19,12 @@ def box(window, name) -> QLineEdit:
     return found[0]
 
 
-def write(window, name, text):
+def write(window, name, text, key=RETURN):
     line = box(window, name)
     line.setFocus()
     line.selectAll()
     QTest.keyClicks(line, text)
-    QTest.keyClick(line, RETURN)
+    QTest.keyClick(line, key)
 
 
 def choose(window, name, text):
@@ -58,3 +58,9 @@ def let_go(window) -> None:
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process.
     gc.collect()
+
+
+def note_under(window, name) -> str:
+    """The refusal that stands beside the boxes of the stage in hand."""
+    said = [each.text() for each in window.sheet().findChildren(QLabel) if each.property("role") == "refused"]
+    return " ".join(each for each in said if each)

@@ -73,7 +73,9 @@ def test_demo_job_is_the_one_that_its_script_writes():
 
 
 def _modules():
-    return [(path, path.read_text(encoding="utf-8")) for path in sorted((ROOT / "src").rglob("*.py"))]
+    """Those that Python reads: what the package is made of, and its tests."""
+    found = (path for top in ("src", "tests") for path in sorted((ROOT / top).rglob("*.py")))
+    return [(path, path.read_text(encoding="utf-8")) for path in found]
 
 
 def _lines(function):
@@ -97,6 +99,7 @@ def test_a_name_is_one_class():
     found = [
         (each.name, path)
         for path, text in _modules()
+        if "src" in path.parts
         for each in ast.parse(text).body
         if isinstance(each, ast.ClassDef) and not each.name.startswith("_")
     ]

@@ -5,8 +5,9 @@ from __future__ import annotations
 import pytest
 from pypdf import PdfReader
 
-from by_hand import JOBS, do
+from by_hand import do
 from driving import let_go
+from jobs_by_hand import JOBS
 from oakmeasure.files.job import job_book
 
 

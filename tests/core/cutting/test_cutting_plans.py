@@ -20,76 +20,8 @@ from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import Keep, keep_pieces
 from oakmeasure.core.document.first_cut import FirstCut
-from oakmeasure.files.tables.cutting_csv import CuttingFileError, read_problem
+from plan_checker import NEAR, check, falls_apart
 from planning import boards_cut_up, work
-
-NEAR = 1e-6
-
-
-# --- the checker: knows nothing of how a plan was made -----------------------------------------------------
-
-
-def check(problem, plan):
-    """Every part once, inside its stock, a kerf apart, off every defect, grain kept, cuts that go right through."""
-    parts, stock = {each.name: each for each in problem.parts}, {each.name: each for each in problem.stock}
-    done = Counter(each.part for each in plan.cuts) + Counter(dict(plan.left))
-    assert done == Counter({each.name: each.quantity for each in problem.parts})
-    pieces: dict[tuple[str, int], list] = {}
-    for each in plan.cuts:
-        part = parts[each.part]
-        sizes = [(part.length, part.width)] + ([(part.width, part.length)] if part.turns else [])
-        if problem.kind is CutKind.BARS:
-            sizes = [(part.length, 0.0)]
-        assert any(math.isclose(each.length, a) and math.isclose(each.width, b) for a, b in sizes), each
-        pieces.setdefault((each.stock, each.index), []).append(each)
-    used = Counter(name for name, _ in pieces)
-    assert dict(plan.used) == dict(used)
-    for name, many in used.items():
-        assert stock[name].quantity is None or many <= stock[name].quantity
-        assert {index for other, index in pieces if other == name} == set(range(many))
-    assert plan.cost == pytest.approx(sum(stock[name].price * many for name, many in used.items()))
-    assert plan.bound <= plan.cost + NEAR
-    for (name, _), cuts in pieces.items():
-        _check_piece(problem, stock[name], cuts)
-
-
-def _check_piece(problem, stock, cuts):
-    trim, side = problem.trim, problem.trim if problem.kind is CutKind.SHEETS else 0.0
-    for each in cuts:
-        assert trim - NEAR <= each.x
-        assert each.x + each.length <= stock.length - trim + NEAR
-        assert side - NEAR <= each.y
-        assert each.y + each.width <= stock.width - side + NEAR
-        clear = next(one.clear for one in problem.parts if one.name == each.part)
-        for hole in (one for one in problem.defects if one.board == stock.name and one.rank <= clear):
-            assert (
-                each.x >= hole.x + hole.length - NEAR
-                or each.x + each.length <= hole.x + NEAR
-                or each.y >= hole.y + hole.width - NEAR
-                or each.y + each.width <= hole.y + NEAR
-            ), (each, hole)
-    for a, b in itertools.combinations(cuts, 2):
-        along = max(a.x, b.x) - min(a.x + a.length, b.x + b.length)
-        across = max(a.y, b.y) - min(a.y + a.width, b.y + b.width)
-        if problem.kind is CutKind.BARS:
-            across = -1.0
-        assert max(along, across) >= problem.kerf - NEAR, (a, b)
-    boxes = [(each.x, each.y, each.x + each.length, each.y + max(each.width, 1.0)) for each in cuts]
-    assert _falls_apart(boxes, problem.kerf), cuts
-
-
-def _falls_apart(boxes, kerf):
-    """Whether cuts from edge to edge part the pieces, one after the other."""
-    if len(boxes) < 2:
-        return True
-    for low, high in ((0, 2), (1, 3)):
-        ordered = sorted(boxes, key=lambda box: box[low])
-        reach = ordered[0][high]
-        for at in range(1, len(ordered)):
-            if ordered[at][low] >= reach + kerf - NEAR:
-                return _falls_apart(ordered[:at], kerf) and _falls_apart(ordered[at:], kerf)
-            reach = max(reach, ordered[at][high])
-    return False
 
 
 def cut_up(source, room, least, most, kerf):
@@ -134,7 +66,7 @@ def test_checker_refuses_what_is_wrong():
         with pytest.raises(AssertionError):
             check(problem, broken)
     pinwheel = [(0, 0, 60, 30), (63, 0, 93, 60), (33, 63, 93, 93), (0, 33, 30, 93)]
-    assert not _falls_apart(pinwheel, 3)
+    assert not falls_apart(pinwheel, 3)
 
 
 # --- bars --------------------------------------------------------------------------------------------------
@@ -441,45 +373,3 @@ def test_sizes_are_rounded_to_the_safe_side():
 
 
 # --- lists that are read -----------------------------------------------------------------------------------
-
-
-def written(folder, name, text):
-    path = folder / name
-    path.write_text(text, encoding="utf-8")
-    return path
-
-
-STOCK_CSV = "name,length_mm,width_mm,qty,price\nS,2440,1220,,54.5\n"
-PARTS_CSV = "name,length_mm,width_mm,qty,grain\nA,600,400,3,any\n"
-
-
-@pytest.mark.parametrize(
-    ("stock", "parts", "defects", "said"),
-    [
-        (STOCK_CSV, PARTS_CSV.replace("600", "-600"), "", "line 2: length_mm: -600"),
-        (STOCK_CSV, PARTS_CSV + "A,1,1,1,any\n", "", "line 3: name: A stands in line 2"),
-        (STOCK_CSV, PARTS_CSV.replace("3", "two"), "", "line 2: qty"),
-        (STOCK_CSV, PARTS_CSV.replace("any", "up"), "", "needs length or any"),
-        (STOCK_CSV, "name,length_mm\nA,1\n", "", "no column width_mm, qty, grain"),
-        (STOCK_CSV, "", "", "it is empty"),
-        (STOCK_CSV, PARTS_CSV + "B,300\n", "", "line 3: width_mm"),
-        (STOCK_CSV.replace("54.5", "nan"), PARTS_CSV, "", "price"),
-        (STOCK_CSV, PARTS_CSV, "S,2400,0,100,20\n", "line 2: the defect reaches outside S"),
-        (STOCK_CSV, PARTS_CSV, "T,0,0,100,20\n", "no stock is called"),
-    ],
-)
-def test_list_that_is_wrong_is_refused_with_its_line(tmp_path, stock, parts, defects, said):
-    paths = [written(tmp_path, "s.csv", stock), written(tmp_path, "p.csv", parts)]
-    marked = written(tmp_path, "d.csv", "board,x_mm,y_mm,length_mm,width_mm\n" + defects)
-    with pytest.raises(CuttingFileError, match=said):
-        read_problem(*paths, marked, kind=CutKind.SHEETS, kerf=3.2, trim=0.0)
-
-
-def test_part_longer_than_any_stock_is_left_with_its_reason_and_the_rest_is_planned(tmp_path):
-    parts = written(tmp_path, "p.csv", PARTS_CSV + "B,5000,100,2,length\n")
-    problem = read_problem(written(tmp_path, "s.csv", STOCK_CSV), parts, None, kind=CutKind.SHEETS, kerf=3.2, trim=6.0)
-    plan = cut(problem, work(0.3))
-    check(problem, plan)
-    assert plan.left == (("B", 2),)
-    assert "2 of B (5000 × 100) fit no stock" in why_left(problem, plan)[0]
-    assert len(plan.cuts) == 3

@@ -3,30 +3,23 @@
 from __future__ import annotations
 
 import random
-from datetime import date
 
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.units import IN_MM, Show, UnitSystem
+from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
-from oakmeasure.core.construction.slab.model import Slab
-from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, RunLeaf, SignOff, Sliding, Touches
-from oakmeasure.core.document.hanging import Hanging, SlideChoices, track_sets
-from oakmeasure.core.document.job import Job
-from oakmeasure.core.document.readings import FloorAlong, FloorPoint, FloorReadings, MeasuredBy, Reading
+from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, Touches
+from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.hanging.gap_remedy import GapPlace, HungFrame, contradictions, moved, put_right
-from oakmeasure.core.hanging.practice import STEP, drill, score
 from oakmeasure.core.hanging.remedy import (
     DEPTH_A_TURN,
     SIDE_A_TURN,
-    SIDE_RANGE,
     Standing,
-    across_steps,
     butt_steps,
     cup_turns,
     shims_for,
@@ -34,11 +27,7 @@ from oakmeasure.core.hanging.remedy import (
     turn_words,
 )
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
-from oakmeasure.core.hanging.run import line_up
-from oakmeasure.core.hanging.sliding import hanger_turns, last_settings, looks
-from oakmeasure.core.reports.hanging_record import entry_of_leaf, reading_rows, record_of
 from oakmeasure.core.solver import solve
-from oakmeasure.files.job.job_file import demo_job
 from samples import assert_sums, codes, job, solved
 
 WANTED = {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
@@ -317,226 +306,6 @@ def test_more_than_the_screws_have_is_a_stop_that_says_what_to_move():
     assert "hang-turns" in codes(leaf, Level.STOP)
     near = job_edits.with_value(leaf.leaf, "hung.gaps.low_latch", 2.0)
     assert "hang-turns" in codes(solve(job().model_copy(update={"leaves": (near,)})).leaves[0], Level.WARNING)
-
-
-def crooked_run(source: random.Random, count: int, width: float, height: float, gap: float):
-    """A run that was level with equal gaps and was then turned and shifted, each leaf by itself."""
-    turn = [source.uniform(-0.003, 0.003) for _ in range(count)]
-    shift = [source.uniform(-0.8, 0.8) for _ in range(count)]
-    low = [source.uniform(-2, 2) for _ in range(count)]
-    leaves = []
-    for n in range(count):
-        gaps = {}
-        if n < count - 1:
-            for name, up in (("gap_top", height / 2), ("gap_bottom", -height / 2)):
-                here, there = shift[n] - turn[n] * up, shift[n + 1] - turn[n + 1] * up
-                gaps[name] = gap + there - here
-        leaves.append(
-            RunLeaf(low_left=low[n], low_right=low[n] - turn[n] * width, proud_top=source.uniform(-1, 1), **gaps)
-        )
-    return leaves
-
-
-def test_a_run_of_eight_is_lined_up_heights_sides_and_depth():
-    for seed in range(12):
-        run = crooked_run(random.Random(seed), 8, 412.0, 536.0, 16.0)
-        plan = line_up(run, width=412.0, height=536.0, spread=332.0)
-        assert plan.worst_height < 1e-6
-        assert plan.worst_gap < 0.02
-        assert not plan.short
-        for each, turned in zip(run, plan.leaves, strict=True):
-            assert turned.up == pytest.approx(each.low_left)
-            assert turned.up + turned.rises == pytest.approx(each.low_right)
-            assert turned.depth_top == pytest.approx(-each.proud_top)
-            assert abs(turned.across) + abs(turned.rises) / 412.0 * 332.0 / 2 <= SIDE_RANGE + 1e-6
-        gaps = [g for each in plan.leaves[:-1] for g in (each.gap_top, each.gap_bottom)]
-        assert max(gaps) - min(gaps) < 0.05
-
-
-def test_a_run_that_is_further_out_than_its_screws_says_which_leaf_and_why():
-    run = [
-        RunLeaf(low_left=0.0, low_right=0.0, gap_top=3.0, gap_bottom=3.0),
-        RunLeaf(low_left=8.0, low_right=8.0, proud_top=3.5),
-        RunLeaf(low_left=0.0, low_right=6.0),
-    ]
-    plan = line_up(run, width=412.0, height=536.0, spread=332.0)
-    words = " ".join(plan.short)
-    assert "leaf 2 stands" in words
-    assert "leaf 2 is 3.5 out at its top" in words
-    assert "leaf 3 leans more" in words
-    assert line_up([], width=1.0, height=1.0, spread=1.0) is None
-
-
-@given(top=st.floats(-4, 4), foot=st.floats(-4, 4))
-def test_a_leaf_out_of_its_plane_lies_in_it_once_hinges_and_stop_are_moved(top, foot):
-    steps = across_steps(proud_top=top, proud_bottom=foot, hinges=FRAME.hinges, height=HEIGHT)
-    hinges = next((each for each in steps if each.kind == "across"), None)
-    stop = sum(each.amount for each in steps if each.kind == "stop")
-    lean = 0.0
-    if hinges is not None:
-        top_goes_in = "move the top hinge" in hinges.words
-        assert top_goes_in is (top > foot)
-        lean = (-2 if top_goes_in else 2) * hinges.amount * HEIGHT / (FRAME.hinges[0] - FRAME.hinges[-1])
-    for proud, turned in ((top, lean / 2), (foot, -lean / 2)):
-        assert abs(proud + turned - stop) <= 0.3 + 0.15 + 1e-9
-
-
-def test_a_leaf_that_lies_in_its_plane_is_left_so_and_one_that_does_not_is_told_before_the_plane():
-    assert across_steps(proud_top=0.2, proud_bottom=-0.05, hinges=FRAME.hinges, height=HEIGHT) == ()
-    twisted = solved(
-        hung=HungChoices(
-            gaps=Gaps(latch_top=0.0, latch_bottom=5.0, hinge_top=2.0, hinge_bottom=2.0, proud_top=2.0, proud_bottom=0.0)
-        )
-    )
-    kinds = [each.kind for each in twisted.hung.leaves[0].least_wood]
-    assert {"across", "stop"} <= set(kinds)
-    assert "plane" not in kinds[: kinds.index("stop")]
-
-
-@given(lean=st.floats(-6, 6))
-def test_a_sliding_leaf_turned_by_its_hanger_stands_parallel_to_its_jamb(lean):
-    height, apart = 2000.0, 800.0
-    level = hanger_turns(Sliding(jamb_top=8.0 + lean, jamb_bottom=8.0), height=height, apart=apart)
-    turned = Motion(0.0, 0.0, level.latch_up / apart)
-    gaps = [moved(GapPlace("latch", "", y, gap, 0.0), turned) for y, gap in ((height, 8.0 + lean), (0.0, 8.0))]
-    assert gaps[0] == pytest.approx(gaps[1])
-
-
-def test_what_binds_is_looked_at_in_its_order_before_any_hole():
-    found = looks(
-        Sliding(rail_rises=5.0, rail_bowed=0.4, guide_rubs=4.0, wheels_stiff=True), track=1900.0, floor_rises=1.0
-    )
-    assert [each.what.partition(":")[0] for each in found] == [
-        "the floor along its way",
-        "the rail",
-        "the rail",
-        "the guide",
-        "the wheels",
-    ]
-    assert [each.fine for each in found] == [True, False, True, False, False]
-    unknown = looks(Sliding(), track=1900.0, floor_rises=None)
-    assert all(each.fine is None for each in unknown)
-    slid = solved(
-        hanging=Hanging.SLIDING, hung=HungChoices(sliding=Sliding(rail_rises=-6.0, jamb_top=6.0, jamb_bottom=2.0))
-    )
-    assert "hang-binds" in codes(slid, Level.WARNING)
-    assert "hang-jamb" in codes(slid, Level.WARNING)
-    assert hanger_turns(Sliding(jamb_top=3.0), height=2000.0, apart=800.0) is None
-
-
-def test_wheel_shims_and_stops_come_last_as_the_gear_has_them():
-    falls = FloorReadings(
-        along=FloorAlong.TRAVEL,
-        travel=tuple(FloorPoint(at=at, height=Reading(value=-0.005 * at)) for at in (0.0, 1800.0)),
-    )
-    leaf = solved(905.0, 2095.0, hanging=Hanging.FLOOR_GEAR, build=Slab(thickness=38.0), floor=falls)
-    last = {each.what.partition(":")[0]: each.found for each in leaf.hung.looks}
-    assert last["the wheels' track"] == ", ".join(IN_MM.fine(each.value) for each in leaf.gear.shims)
-    assert last["the wheels' track"].startswith("0, ")
-    on_wall = solved(905.0, 2095.0, hanging=Hanging.SLIDING, build=Slab(thickness=38.0))
-    last = {each.what: each.found for each in on_wall.hung.looks}
-    assert f"open at {IN_MM.length(on_wall.figures['stop_open'].value)} from" in last["the stops"]
-    assert not any(what.startswith("the wheels' track") for what in last)
-    assert last_settings((), None) == ()
-    assert "level" in last_settings((0.0, 0.0), None)[0].found
-
-
-def test_the_proof_load_comes_before_the_leaf_and_can_be_answered_for():
-    track = next(each for each in track_sets().values() if Hanging.SLIDING in each.ways)
-    more = {"hanging": Hanging.SLIDING, "slide": SlideChoices(track_set=track)}
-    read = Sliding(jamb_top=3.0, jamb_bottom=3.0)
-    leaf = solved(hung=HungChoices(sliding=read), **more)
-    assert "hang-proof" in codes(leaf, Level.STOP)
-    held = solved(hung=HungChoices(sliding=read, proof_held=True), **more)
-    assert "hang-proof" in codes(held, Level.OK)
-
-
-def test_a_drill_is_the_same_for_its_seed_and_its_own_faults_turned_round_win_it():
-    for seed in range(120):
-        door = drill(seed)
-        assert door == drill(seed)
-        best = score(door, [-each for each in door.faults], door.swollen)
-        assert best.points >= 75, seed
-        if not door.swollen:
-            assert best.points == 100
-            assert not door.found.least_wood.planes
-            assert score(door, [0.0] * len(door.faults), 0.0).points < 100
-        assert all(abs(each / STEP - round(each / STEP)) < 1e-6 for each in (door.faults[0], door.faults[-1]))
-
-
-def test_wood_a_hinge_that_binds_and_too_much_packing_cost_points_and_say_so():
-    door = next(drill(n) for n in range(50) if len(drill(n).faults) == 3 and not drill(n).swollen)
-    right = [-each for each in door.faults]
-    planed = score(door, right, 3.0)
-    assert any("of wood that could have stayed" in each for each in planed.working)
-    crooked = score(door, [right[0], right[1] + 1.0, right[2]], 0.0)
-    assert any("the middle hinge is +1 out of line" in each for each in crooked.working)
-    far = score(door, [each + 4.0 for each in right], 0.0)
-    assert any("more than a hinge is packed" in each for each in far.working)
-    assert far.points < 50
-    with pytest.raises(ValueError, match="hinges"):
-        score(door, [0.0], 0.0)
-
-
-def test_the_record_holds_as_built_and_as_hung_gaps_reasons_and_lessons():
-    made = job(
-        hung=HungChoices(
-            gaps=Gaps(hinge_top=2.0, latch_top=3.2), signed=SignOff(on=date(2026, 11, 20), by="I. Tarn", width=730.4)
-        )
-    )
-    made = job_edits.with_acknowledged(made, "leaf-1", "some-stop", "looked at it twice")
-    record = record_of(made, solve(made).leaves[0], Show())
-    lines = {each.what: each for each in record.lines}
-    assert lines["leaf, width"].hung == "730.4"
-    assert dict(record.gaps) == {"hinge, top": "2", "latch, top": "3.2"}
-    assert record.answered == (("some-stop", "looked at it twice"),)
-    assert (record.on, record.by) == (date(2026, 11, 20), "I. Tarn")
-
-
-def test_the_record_holds_the_opening_as_it_was_measured_each_way():
-    demo = demo_job()
-    show = Show()
-    taped = record_of(demo, solve(demo).leaf("seed-room"), show)
-    read = demo.leaf("seed-room").readings
-    assert dict(taped.readings)["width, top"] == show.length(read.width_top.value)
-    assert len(taped.readings) == sum(getattr(read, name) is not None for name in type(read).model_fields)
-    ways = {leaf.measured_by: reading_rows(leaf, show) for leaf in demo.leaves}
-    assert ways[MeasuredBy.TICKS][0][0] == "ticks on the board"
-    assert int(ways[MeasuredBy.TICKS][0][1]) > 6
-    if MeasuredBy.POLYGON in ways:
-        assert all(name.startswith("corner ") for name, _ in ways[MeasuredBy.POLYGON])
-
-
-def test_a_leaf_from_the_book_is_the_start_of_a_new_job_with_its_own_numbers():
-    made = job(hung=HungChoices(signed=SignOff(on=date(2026, 11, 20), by="I. Tarn", width=731.0, mass_kg=28.4)))
-    entry = entry_of_leaf(made, solve(made).leaves[0])
-    again = Job.model_validate(entry.document)
-    assert (entry.width, entry.mass_kg) == (731.0, 28.4)
-    assert solve(again).leaves[0].figures["leaf_width"].value == solve(made).leaves[0].figures["leaf_width"].value
-    assert len(again.leaves) == 1
-    assert again.boards == again.sections == again.sheets == ()
-
-
-def test_a_leaf_that_is_not_signed_does_not_go_into_the_book():
-    with pytest.raises(ValueError, match="sign it off"):
-        entry_of_leaf(job(), solved())
-
-
-def test_the_book_is_searched_by_place_construction_and_size():
-    made = job(hung=HungChoices(signed=SignOff(on=date(2026, 11, 20), by="I. Tarn")))
-    entry = entry_of_leaf(made.model_copy(update={"place": "Long Reach"}), solve(made).leaves[0])
-    width = entry.width
-    for words in (
-        "long reach",
-        "framed",
-        f"{width + 4:.0f}",
-        f"{width:.0f} × {entry.height:.0f}",
-        "tarn 2026-11",
-        "butts lining",
-    ):
-        assert entry.matches(words), words
-    for words in ("boarded", f"{width + 40:.0f}", "long reach slab"):
-        assert not entry.matches(words), words
 
 
 @pytest.mark.parametrize("path", ["hung.gaps.hinge_top", "hung.tolerance", "hung.pack_most"])
