@@ -14,9 +14,9 @@ RETURN = Qt.Key.Key_Return
 
 
 def box(window, name) -> QLineEdit:
-    found = [each for each in window.sheet().findChildren(QLineEdit, name) if each.isVisibleTo(window)]
+    found = window.sheet().findChildren(QLineEdit, name)
     assert found, name
-    return found[0]
+    return next((each for each in found if each.isVisibleTo(window)), found[0])  # one below the fold is scrolled to
 
 
 def write(window, name, text, key=RETURN):

@@ -157,7 +157,7 @@ HATCH = ((84.0, 52.0), (724.0, 52.0), (731.0, 962.0), (91.0, 962.0))
 
 def brass_butt() -> Butt:
     """The butts on the bench for the scale case, measured."""
-    read = {"closed": 4.6, "knuckle": 3.2, "setback": 0.4, "leaf": 16.0, "length": 50.0}
+    read = {"closed_thickness": 4.6, "pin_projection": 3.2, "pin_inset": 0.4, "leaf_width": 16.0, "length": 50.0}
     return butt_from_table("brock-76").model_copy(update={name: Reading(value=value) for name, value in read.items()})
 
 
@@ -310,7 +310,7 @@ def openings() -> tuple[Leaf, ...]:
                 thickness=23.0,
                 measured=laid(212, 187, 231, 198),
                 joint=SlabJoint.TENONS,
-                every=300.0,
+                joint_spacing=300.0,
                 glue=SlabGlue.MORTISES,
                 stiffener=Stiffener.NAILED,
                 stiffener_width=120.0,
@@ -354,7 +354,7 @@ def openings() -> tuple[Leaf, ...]:
                 ),
             ),
             build=Light(
-                frame=20.0,
+                frame_thickness=20.0,
                 fill=LightFill.BOARDED,
                 fill_thickness=9.0,
                 stile=65.0,
@@ -417,7 +417,7 @@ def openings() -> tuple[Leaf, ...]:
             "Barn side slab on a track",
             square(905.0, 2095.0),
             hanging=Hanging.SLIDING,
-            build=Slab(thickness=38.0, strip=140.0, joint=SlabJoint.GLUED, stages=3, stiffener=Stiffener.DADOES),
+            build=Slab(thickness=38.0, strip=140.0, joint=SlabJoint.GLUED, group_size=3, stiffener=Stiffener.DADOES),
             timber=TimberChoices(species="ponderosa", moisture=12.0),
             fit=FitChoices(gap_floor=10.0),
             hardware=HardwareChoices(
@@ -481,8 +481,8 @@ def openings() -> tuple[Leaf, ...]:
             hardware=HardwareChoices(
                 butt=brass_butt(),
                 packet=(
-                    PacketButt(length=50.0, width=16.0, closed=4.6),
-                    PacketButt(length=50.2, width=16.1, closed=4.75),
+                    PacketButt(length=50.0, width=16.0, closed_thickness=4.6),
+                    PacketButt(length=50.2, width=16.1, closed_thickness=4.75),
                 ),
                 latch=Latch(kind=LatchKind.CATCH, **SMALL_CATCH),
                 screws=Screws(diameter=2.5, length=16.0, count=3),
@@ -495,7 +495,7 @@ def openings() -> tuple[Leaf, ...]:
             build=PLAIN,
             hanging=Hanging.BYPASS_RAIL,
             slide=SlideChoices(
-                overlap_hinge=40.0, overlap_latch=40.0, air=12.0, track_set=track_sets()["marram-bypass"]
+                overlap_hinge=40.0, overlap_latch=40.0, running_clearance=12.0, track_set=track_sets()["marram-bypass"]
             ),
             hardware=HardwareChoices(
                 hangers=HangerChoices(bolt_down=32.0, bolt_apart=90.0),
@@ -514,9 +514,9 @@ def openings() -> tuple[Leaf, ...]:
                 cover=112.0,
                 groove=6.0,
                 gap=0.0,
-                ledge_in=37.0,
+                ledge_inset=37.0,
                 ledge_width=190.0,
-                ledge_foot=126.0,
+                ledge_from_foot=126.0,
                 ledge_top=126.0,
                 brace_width=110.0,
             ),
@@ -539,7 +539,7 @@ def openings() -> tuple[Leaf, ...]:
                 tenon=60.0,
                 panels=2,
                 muntin=76.0,
-                by=ReduceBy.STILES,
+                reduce_by=ReduceBy.STILES,
                 splice=Splice.STAGGERED,
                 splice_lap=75.0,
                 splice_stagger=25.0,
@@ -598,12 +598,12 @@ def openings() -> tuple[Leaf, ...]:
             build=Boarded(
                 style=BoardedStyle.X,
                 double=True,
-                board=16.0,
+                board_thickness=16.0,
                 cover=95.0,
                 groove=5.0,
-                ledge_in=72.5,
+                ledge_inset=72.5,
                 ledge_width=70.0,
-                ledge_foot=61.0,
+                ledge_from_foot=61.0,
                 ledge_top=61.0,
                 brace_width=70.0,
             ),
@@ -670,10 +670,10 @@ def openings() -> tuple[Leaf, ...]:
                 middle_rail=190.0,
                 bottom_rail=210.0,
                 muntin=None,
-                arch=38.0,
+                arch_rise=38.0,
                 veneer=2.8,
                 sanding=0.5,
-                wander=0.3,
+                thickness_spread=0.3,
                 stock=44.0,
                 moulding=9.0,
                 sapwood=6.0,

@@ -94,7 +94,7 @@ def weighing_office() -> Leaf:
         diagonal_falling=2221.5,
     )
     butt = butt_from_table("tern-102")
-    butt = butt.model_copy(update={"closed": Reading(value=6.0, state=Provenance.ASSUMED)})
+    butt = butt.model_copy(update={"closed_thickness": Reading(value=6.0, state=Provenance.ASSUMED)})
     return Leaf(
         id="weighing-office",
         name="Weighing office door",

@@ -129,8 +129,8 @@ def test_no_board_thick_or_long_enough_is_a_stop():
 
 
 def test_what_was_set_by_hand_stays_when_the_construction_changes_and_may_be_so_there():
-    start = job(840.0, 2010.0, build=Framed(stile=120.0, arch=35.0, thickness=40.0))
+    start = job(840.0, 2010.0, build=Framed(stile=120.0, arch_rise=35.0, thickness=40.0))
     veneered = job_edits.with_construction(start, "leaf-1", "veneered")
     kept = veneered.leaf("leaf-1").build
-    assert (kept.stile, kept.arch, kept.thickness) == (120.0, 35.0, 40.0)
+    assert (kept.stile, kept.arch_rise, kept.thickness) == (120.0, 35.0, 40.0)
     assert kept.top_rail == type(kept).model_fields["top_rail"].default

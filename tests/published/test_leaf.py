@@ -76,7 +76,7 @@ def test_last_board_of_a_lay_up_in_inches():
 
 def test_ledges_an_inch_and_a_half_in_are_32_inches_long():
     """[G] 35" leaf, 1 1/2" each → 32"."""
-    leaf = solved(inch("35in") + 5, 1981.0, build=Boarded(ledge_in=inch("1 1/2in")))
+    leaf = solved(inch("35in") + 5, 1981.0, build=Boarded(ledge_inset=inch("1 1/2in")))
     assert leaf.figures["ledge_length"].value == pytest.approx(inch("32in"))
 
 

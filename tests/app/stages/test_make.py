@@ -149,7 +149,7 @@ def test_glue_and_day_change_the_stages_and_a_day_that_is_too_hot_stops_it(made)
     choose(made, "making.glue", "slow white glue, D3")
     assert 0 < len(rows(made)) < stages
     choose(made, "making.glue", "hot hide glue, D1")
-    write(made, "making.degrees", "30")
+    write(made, "making.shop_temperature_c", "30")
     assert "No stage fits" in words(made)
     assert any(v.code == "glue-long" for v in made.session.solved.checks)
     write(made, "making.joint_minutes", "-2")

@@ -38,7 +38,7 @@ def faces(leaf, role):
 
 def test_boarded_leaf_worked_by_hand():
     """742 × 1812: seven boards of 112, ends 91; ledges 668 × 140, 32 fixings; Z in 668 × 1282."""
-    build = Boarded(cover=112.0, groove=6.0, gap=0.0, ledge_in=37.0, ledge_width=140.0)
+    build = Boarded(cover=112.0, groove=6.0, gap=0.0, ledge_inset=37.0, ledge_width=140.0)
     leaf = solved(747.0, 1820.0, build=build, timber=DRY)
     f = leaf.figures
     sizes = {part.name: part for part in leaf.build.parts}
@@ -75,7 +75,7 @@ boarded = st.builds(
     half_lapped=st.booleans(),
     fixed_by=st.sampled_from(FixedBy),
     double=st.booleans(),
-    ledge_in=st.floats(0, 60),
+    ledge_inset=st.floats(0, 60),
 )
 
 
@@ -123,7 +123,12 @@ def test_brace_angle_is_made_round_by_one_click_and_a_steep_one_asks_for_a_ledge
         760.0,
         910.0,
         build=Boarded(
-            style=BoardedStyle.X, ledge_in=72.5, ledge_width=70.0, ledge_foot=61.0, ledge_top=61.0, brace_width=70.0
+            style=BoardedStyle.X,
+            ledge_inset=72.5,
+            ledge_width=70.0,
+            ledge_from_foot=61.0,
+            ledge_top=61.0,
+            brace_width=70.0,
         ),
         timber=DRY,
     )
@@ -227,6 +232,6 @@ RAKED = {
 
 
 def test_ledge_that_runs_out_of_a_raked_head_is_a_stop_that_says_how_low_it_must_be():
-    made = job(build=Boarded(board=16.0, ledge_top=60.0, ledge_width=80.0), **RAKED)
+    made = job(build=Boarded(board_thickness=16.0, ledge_top=60.0, ledge_width=80.0), **RAKED)
     stop = said(solve(made).leaves[0], "ledge-head")
     assert "ledge-head" not in codes(solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0])

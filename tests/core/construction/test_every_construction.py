@@ -244,7 +244,7 @@ CUPBOARD = Framed(
     [
         CUPBOARD,
         CUPBOARD.model_copy(update={"rows": (FieldRow(columns=2),), "muntin": 40.0}),
-        Boarded(board=16.0, ledge_top=260.0, ledge_width=80.0),
+        Boarded(board_thickness=16.0, ledge_top=260.0, ledge_width=80.0),
         Slab(thickness=22.0, stiffener_end=270.0),
     ],
     ids=["framed", "two columns", "boarded", "slab"],

@@ -29,7 +29,9 @@ def test_existing_leaf_made_longer_and_narrower_by_hand():
     made = job(
         762.0,
         2000.0,
-        build=Existing(width=766.0, height=1915.0, inside=Inside.PANELLED, stile=95.0, tenon=60.0, by=ReduceBy.STILES),
+        build=Existing(
+            width=766.0, height=1915.0, inside=Inside.PANELLED, stile=95.0, tenon=60.0, reduce_by=ReduceBy.STILES
+        ),
     )
     leaf = solve(made).leaves[0]
     f = leaf.figures
@@ -152,7 +154,7 @@ def test_reduction_keeps_tenons_whole_and_says_what_it_costs_where_it_cannot():
     assert ReduceBy.STILES not in found
     with pytest.raises(InputError):
         reduce(total=-1.0, rows=(1,), sights=(100.0,), may=1.0, by=ReduceBy.SHARED)
-    build = Existing(width=840.0, inside=Inside.PANELLED, stile=95.0, tenon=62.0, by=ReduceBy.STILES)
+    build = Existing(width=840.0, inside=Inside.PANELLED, stile=95.0, tenon=62.0, reduce_by=ReduceBy.STILES)
     made = job(build=build)
     leaf = solve(made).leaves[0]
     stop = said(leaf, "reduce-too-far")

@@ -97,7 +97,7 @@ def test_unequal_columns_share_what_the_muntins_leave():
 
 
 def test_arched_top_rail_and_the_panel_under_it_meet_along_the_arch():
-    leaf = framed(arch=60.0, muntin=None)
+    leaf = framed(arch_rise=60.0, muntin=None)
     rail, panel = leaf.build.part("top rail"), leaf.build.part("upper panel")
     span = leaf.figures["shoulder"].value
     assert leaf.figures["arch_radius"].value == pytest.approx((span**2 / 4 + 60**2) / 120)
@@ -106,7 +106,7 @@ def test_arched_top_rail_and_the_panel_under_it_meet_along_the_arch():
     assert max(y for _, y in panel.shape) == pytest.approx(leaf.build.height - 95, abs=0.01)
     both = Polygon(panel.shape).union(Polygon(rail.shape)).area
     assert both == pytest.approx(span * (leaf.build.height - panel.face.y0), rel=1e-6)
-    high = job(build=Framed(arch=400.0))
+    high = job(build=Framed(arch_rise=400.0))
     stop = said(solve(high).leaves[0], "arch")
     assert "arch" not in codes(solve(job_edits.with_remedy(high, "leaf-1", stop.remedies[0])).leaves[0], Level.STOP)
 

@@ -33,7 +33,7 @@ def row(leaf, what):
 
 
 def test_five_off_the_bottom_moves_everything_that_hangs_on_the_foot():
-    made = job(build=Framed(), late=LateTrim(foot=5.0, may_end=3.0))
+    made = job(build=Framed(), late=LateTrim(foot=5.0, allow_end=3.0))
     before, after = solved(build=Framed()), solve(made).leaves[0]
     assert after.build.height == before.build.height - 5
     assert after.build.part("bottom rail").face.y1 == 195
@@ -53,7 +53,7 @@ def test_five_off_the_bottom_moves_everything_that_hangs_on_the_foot():
 
 def test_worst_trim_is_judged_by_what_must_stay_and_names_the_smallest_change():
     lock = HardwareChoices(lock=MortiseLock(backset=57.0))
-    made = job(build=Framed(), hardware=lock, late=LateTrim(latch=10.0, may_side=20.0))
+    made = job(build=Framed(), hardware=lock, late=LateTrim(latch=10.0, allow_side=20.0))
     look = said(solve(made).leaves[0], "late-latch-latch-stile")
     assert look.level is Level.WARNING
     assert look.remedies[0].value == pytest.approx(95 - 72 - 10)  # backset and 15, 10 gone already

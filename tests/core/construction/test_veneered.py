@@ -44,7 +44,7 @@ def test_veneered_leaf_worked_by_hand():
 
 
 def test_built_up_frame_has_a_core_two_edgings_and_two_veneers_a_member_and_weighs_what_they_do():
-    leaf = solved(build=Veneered(form=VeneerForm.FRAMED, muntin=None, arch=38.0))
+    leaf = solved(build=Veneered(form=VeneerForm.FRAMED, muntin=None, arch_rise=38.0))
     rail = [each for each in leaf.build.parts if each.name.startswith("top rail")]
     assert [each.name for each in rail] == [
         "top rail",
@@ -56,7 +56,7 @@ def test_built_up_frame_has_a_core_two_edgings_and_two_veneers_a_member_and_weig
     assert rail[0].species == "blockboard"
     assert rail[3].shape == rail[0].shape  # the veneer follows the arch
     assert leaf.figures["arch_radius"].value == pytest.approx(567**2 / 8 / 38 + 19)
-    plain = solved(build=Framed(muntin=None, arch=38.0))
+    plain = solved(build=Framed(muntin=None, arch_rise=38.0))
     assert {each.name for each in plain.build.parts} <= {each.name for each in leaf.build.parts}
     assert leaf.figures["leaf_change_wet"].value == 0
 

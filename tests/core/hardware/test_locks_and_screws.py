@@ -97,9 +97,9 @@ def test_rating_of_zero_is_refused_and_a_lock_in_a_hollow_leaf_is_a_stop():
 
 def test_hinges_of_a_packet_have_letters_their_own_depths_and_a_template_for_the_largest():
     packet = (
-        PacketButt(length=100.0, width=30.0, closed=5.5),
-        PacketButt(length=100.4, width=30.2, closed=5.7),
-        PacketButt(length=99.8, width=30.0, closed=5.4),
+        PacketButt(length=100.0, width=30.0, closed_thickness=5.5),
+        PacketButt(length=100.4, width=30.2, closed_thickness=5.7),
+        PacketButt(length=99.8, width=30.0, closed_thickness=5.4),
     )
     leaf = solved(hardware=HardwareChoices(packet=packet, template=RouterTemplate(bush=17.0, cutter=12.0)))
     f = leaf.figures

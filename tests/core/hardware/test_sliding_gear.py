@@ -280,7 +280,9 @@ def test_floor_between_its_readings_lies_between_them(points, at):
 
 
 def test_leaf_stops_a_rollers_width_early_where_the_stop_has_no_room():
-    bypass = slid(Hanging.BYPASS_RAIL, slide=SlideChoices(track_set=track_sets()["marram-bypass"], air=12.0))
+    bypass = slid(
+        Hanging.BYPASS_RAIL, slide=SlideChoices(track_set=track_sets()["marram-bypass"], running_clearance=12.0)
+    )
     leaf = solve(bypass).leaves[0]
     early = said(leaf, "stops-early")
     assert leaf.figures["stops_early"].value == 22  # rollers of 70 at 35: none of it beyond the leaf's edge
@@ -292,7 +294,7 @@ def test_leaf_stops_a_rollers_width_early_where_the_stop_has_no_room():
 
 @pytest.mark.parametrize("hanging", [Hanging.BYPASS_RAIL, Hanging.BYPASS_TRACKS])
 def test_leaves_that_pass_each_other_stand_in_two_planes(hanging):
-    leaf = slid(hanging, slide=SlideChoices(air=6.0))
+    leaf = slid(hanging, slide=SlideChoices(running_clearance=6.0))
     leaf = solve(leaf).leaves[0]
     drawn = fit_stage_view(leaf, Show(), page=FitPage.WAY, opened=0.4)
     spans = sorted(

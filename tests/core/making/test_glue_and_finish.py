@@ -80,13 +80,13 @@ def _over(leaf, task) -> int:
 
 def test_warmth_halves_the_open_time_and_a_slower_glue_or_a_second_person_mends_it():
     assert glue_on_the_day("white", 30).open_minutes == pytest.approx(glue_on_the_day("white", 20).open_minutes / 2)
-    hot = solved(build=Framed(), making=MakeChoices(glue="hide", degrees=26.0))
+    hot = solved(build=Framed(), making=MakeChoices(glue="hide", shop_temperature_c=26.0))
     assert "glue-long" in codes(hot, Level.STOP)
     assert not hot.making.glue.fits
-    mended = solved(build=Framed(), making=MakeChoices(glue="slow-white", degrees=20.0))
+    mended = solved(build=Framed(), making=MakeChoices(glue="slow-white", shop_temperature_c=20.0))
     assert mended.making.glue.fits
     assert "glue" in codes(mended, Level.OK)
-    cold = solved(build=Framed(), making=MakeChoices(glue="slow-white", degrees=4.0))
+    cold = solved(build=Framed(), making=MakeChoices(glue="slow-white", shop_temperature_c=4.0))
     assert "glue-cold" in codes(cold, Level.STOP)
 
 

@@ -36,7 +36,7 @@ BUILDS = (
     *(Framed(tenon=kind) for kind in TenonKind),
     Framed(middle_rail=None, muntin=None),
     Framed(rows=(FieldRow(infill=Infill.RAISED, columns=2), FieldRow(infill=Infill.GLASS))),
-    Framed(arch=40.0, muntin=None),
+    Framed(arch_rise=40.0, muntin=None),
     *(Boarded(style=style, fixed_by=by) for style in BoardedStyle for by in FixedBy),
     Boarded(edge=BoardEdge.SQUARE),
     Boarded(double=True, style=BoardedStyle.X, half_lapped=True),

@@ -42,7 +42,7 @@ def test_sheet_wider_than_the_saw_is_said_and_glue_groups_are_counted_for_the_cl
     assert "shop-saw" in codes(
         solve(job_edits.with_rule(job(build=Layered()), "saw_width", 500.0)).leaves[0], Level.WARNING
     )
-    slab = solved(build=Slab(stages=3, strip=150.0))
+    slab = solved(build=Slab(group_size=3, strip=150.0))
     names = [each.name for each in slab.build.glue_ups]
     assert names == ["each group of 3", "the slab"]
     assert slab.build.glue_ups[0].across < slab.build.glue_ups[1].across

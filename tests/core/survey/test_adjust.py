@@ -261,7 +261,7 @@ def test_what_hangs_on_an_assumed_reading_says_so():
 def test_a_table_figure_makes_what_follows_a_table_figure_until_it_is_measured():
     leaf = solve(job()).leaves[0]
     assert leaf.figures["butt_depth"].state is Provenance.FROM_TABLE
-    measured = with_field(job(), "leaf-1", "hardware.butt.closed", 5.4)
+    measured = with_field(job(), "leaf-1", "hardware.butt.closed_thickness", 5.4)
     assert solve(measured).leaves[0].figures["butt_depth"].state is Provenance.MEASURED
 
 

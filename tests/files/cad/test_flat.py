@@ -71,7 +71,7 @@ def test_every_demo_leaf_is_read_back_by_ezdxf_with_its_own_size(whole, face):
 @pytest.mark.parametrize("face", list(FaceUp))
 def test_what_is_let_into_an_edge_is_not_cut_from_a_face_however_thin_the_leaf(face, hand):
     """A forend 20 wide in a leaf 20 thick reaches from face to face: a router that cut it would notch the stile."""
-    thin = Light(frame=20.0, fill=LightFill.REBATED, middle_rail=None)
+    thin = Light(frame_thickness=20.0, fill=LightFill.REBATED, middle_rail=None)
     leaf = solved(hand=hand, build=thin, hardware=HardwareChoices(lock=MortiseLock(case_height=56.0)))
     edge = {each.name for each in leaf.borings if not each.side.surface.is_face}
     assert any(each.kind is BoringKind.LOCK_FOREND for each in leaf.borings)

@@ -54,7 +54,7 @@ def test_saving_and_loading_gives_the_same_job_to_the_last_bit(made):
 def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_schema(demo):
     document = json.loads(dumps(demo))
     assert list(document) == sorted(document)
-    assert document["schema_version"] == 7
+    assert document["schema_version"] == 8
     published = json.loads((Path(__file__).parents[3] / "docs/job.schema.json").read_text(encoding="utf-8"))
     assert of_kinds(job_schema(), published) == published
     jsonschema.validate(document, published)
@@ -79,7 +79,7 @@ def of_kinds(schema, published):
         (lambda _: "", "line 1"),
         (lambda _: "[1]", "not a job"),
         (lambda _: "\x00\x01", "line 1"),
-        (lambda t: t.replace('"schema_version": 7', '"schema_version": 8'), "newer version"),
+        (lambda t: t.replace('"schema_version": 8', '"schema_version": 9'), "newer version"),
         (
             lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
             r"line \d+: .*thickness: 4400, needs 16 mm to 90 mm",
@@ -309,7 +309,7 @@ def test_file_of_an_older_version_opens_with_everything_that_it_held():
     job = load(old)
     assert [each.id for each in job.leaves] == ["seed-room", "drying-loft", "weighing-office"]
     assert job.leaves[0].readings.width_top.value == 742.0
-    assert json.loads(dumps(job))["schema_version"] == 7
+    assert json.loads(dumps(job))["schema_version"] == 8
     assert old.read_bytes() == before  # opening changes no file
     second = load(old.with_name("version-2.oakjob"))
     assert second.leaf("sorting").slide.roller == 70.0

@@ -48,7 +48,7 @@ def test_a_hinge_that_was_read_stands_in_the_catalogue_as_from_a_table_and_repla
     _, found = read_hardware(file(",".join(BUTT) + "\n" + LINE))
     made = with_hardware(with_hardware(job(), found), found)
     assert [each.name for each in made.own_butts] == ["My butt"]
-    assert made.own_butts[0].closed.state is Provenance.FROM_TABLE
+    assert made.own_butts[0].closed_thickness.state is Provenance.FROM_TABLE
     (listed,) = catalogue(made, solve(made).leaves[0])
     assert any("My butt" in option.cells[0] for option in listed.options)
 
@@ -66,7 +66,7 @@ def test_a_track_set_is_taken_by_its_leaf_and_reckoned_with(file):
 def test_semicolons_decimal_commas_and_a_mark_at_the_start_are_read(file):
     text = "\ufeff" + ";".join(BUTT) + "\r\nButt;101,6;31;5,6;6;1;55\r\n"
     _, (butt,) = read_hardware(file(text))
-    assert (butt.length.value, butt.closed.value) == (101.6, 5.6)
+    assert (butt.length.value, butt.closed_thickness.value) == (101.6, 5.6)
 
 
 @pytest.mark.parametrize(

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import MM_PER_INCH, UnitSystem
+from oakmeasure.core.document.constructions import model_of
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, new_job
 from oakmeasure.core.figures.check import rank
@@ -20,7 +21,14 @@ from oakmeasure.core.reports.schedule import SORTS, changed_alike, schedule_row,
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.tables.cutting_csv import CuttingFileError
-from oakmeasure.files.tables.schedule_csv import MOST_LEAVES, OUT, read_schedule, schedule_csv, with_schedule
+from oakmeasure.files.tables.schedule_csv import (
+    MOST_LEAVES,
+    OUT,
+    read_schedule,
+    schedule_csv,
+    thickness_field,
+    with_schedule,
+)
 
 HEAD = "name,width_mm,height_mm,hand,hanging,construction,wood,thickness_mm,like\n"
 
@@ -207,3 +215,12 @@ def test_several_are_changed_alike_or_none_is():
         changed_alike(job, ids, "fit.gap_latch", 900.0)
     with pytest.raises(InputError):
         changed_alike(job, ["seed-room", "coal-hole"], "build.stiles", 90.0)
+
+
+def test_a_light_leaf_has_no_thickness_of_its_own_in_the_schedule():
+    """Its frame and what closes it make it: the width of its boards stood there once."""
+    assert [thickness_field(model_of(kind)()) for kind in ("framed", "boarded", "light")] == [
+        "thickness",
+        "board_thickness",
+        "",
+    ]

@@ -62,7 +62,7 @@ def half_plane_part(corners: Sequence[Point], off: Callable[[Point], float]) -> 
         corners: Corners, anticlockwise, mm.
         off: How far a point lies beyond a straight line, in any measure that grows evenly.
 
-    >>> kept([(0, 0), (4, 0), (4, 4), (0, 4)], lambda point: point[0] - 3)
+    >>> half_plane_part([(0, 0), (4, 0), (4, 4), (0, 4)], lambda point: point[0] - 3)
     [(0, 0), (3.0, 0.0), (3.0, 4.0), (0, 4)]
     """
     found: list[Point] = []

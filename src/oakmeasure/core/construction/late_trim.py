@@ -62,14 +62,14 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
         build: The leaf's parts and joints, in the finished leaf's coordinates.
     """
     late = ctx.leaf.late
-    if not late.is_any and not late.may_side and not late.may_end:
+    if not late.is_any and not late.allow_side and not late.allow_end:
         return fit, build, ()
     for edge, words in EDGES.items():
         ctx.figures.given(
             figure_name(f"late_{edge}"), f"off the {words}, once made", getattr(late, edge), fixed(f"late.{edge}")
         )
-    ctx.chosen("late_may_side", "the site may take, each long edge", late.may_side, "late.may_side")
-    ctx.chosen("late_may_end", "the site may take, foot and top each", late.may_end, "late.may_end")
+    ctx.chosen("late_may_side", "the site may take, each long edge", late.allow_side, "late.allow_side")
+    ctx.chosen("late_may_end", "the site may take, foot and top each", late.allow_end, "late.allow_end")
     rows = _remains(ctx, build, late)
     _judge(ctx, late, rows)
     table = _table(ctx, rows)
@@ -258,7 +258,7 @@ def _remains(ctx: Context, build: Build, late: LateTrim) -> list[Remains]:
     found: list[Remains] = []
     for edge in EDGES:
         taken = getattr(late, edge)
-        may = late.may_side if edge in ("hinge", "latch") else late.may_end
+        may = late.allow_side if edge in ("hinge", "latch") else late.allow_end
         if not taken and not may:
             continue
         for what, before, least, where in _at(ctx, build, edge):
@@ -335,7 +335,7 @@ def _judge(ctx: Context, late: LateTrim, rows: list[Remains]) -> None:
         allowed = each.before - each.least
         over = each.after < each.least - 0.005
         side = each.edge in ("hinge", "latch")
-        may = "late.may_side" if side else "late.may_end"
+        may = "late.allow_side" if side else "late.allow_end"
         spare = max(allowed - (each.before - each.after), 0.0)
         remedy = (
             Remedy(f"{ctx.fmt(allowed)} off the {EDGES[each.edge]}, at the most", field, max(allowed, 0.0))

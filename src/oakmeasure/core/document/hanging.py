@@ -217,7 +217,7 @@ class SlideChoices(FrozenModel):
     """Width of a roller, mm; None by the track set."""
     roller_in: Small | None = None
     """From the leaf's edge to the roller's middle, mm; None by the track set."""
-    air: Annotated[float, bounded(0, 60, "air")] = 5.0
+    running_clearance: Annotated[float, bounded(0, 60, "air")] = 5.0
     """Between the leaf and what it passes, mm."""
     stand_off: Small | None = None
     """Of the track, wall to the leaf's back."""

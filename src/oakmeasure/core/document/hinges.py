@@ -22,13 +22,13 @@ class Butt(FrozenModel):
     """Its name, as it is shown."""
     length: ButtLength
     """Length of the butt, mm."""
-    leaf: SmallReading
+    leaf_width: SmallReading
     """Width of one leaf of it, pin to edge, mm."""
-    closed: SmallReading
+    closed_thickness: SmallReading
     """Thickness when closed, mm."""
-    knuckle: SmallReading
+    pin_projection: SmallReading
     """Pin centre out from the opening face."""
-    setback: SmallReading
+    pin_inset: SmallReading
     """Pin centre back from the leaf's edge."""
     rating_kg: RatingReading
     """The leaf that a set of them carries."""
@@ -47,7 +47,10 @@ def butt_from_table(key: str) -> Butt:
 
     return Butt(
         name=row["name"],
-        **{each: known(each) for each in ("length", "leaf", "closed", "knuckle", "setback", "rating_kg")},
+        **{
+            each: known(each)
+            for each in ("length", "leaf_width", "closed_thickness", "pin_projection", "pin_inset", "rating_kg")
+        },
     )
 
 
@@ -90,7 +93,7 @@ class PacketButt(FrozenModel):
     """Butt length, mm."""
     width: Annotated[float, bounded(5, 150, "butt width")]
     """Butt width, mm."""
-    closed: Annotated[float, bounded(0.5, 20, "butt thickness")]
+    closed_thickness: Annotated[float, bounded(0.5, 20, "butt thickness")]
     """Butt thickness, mm."""
 
 

@@ -36,7 +36,7 @@ from oakmeasure.core.document.species import Sawing, species_keys
 from oakmeasure.core.document.stock import Board, CuttingChoices, Section, SheetStock
 from oakmeasure.core.figures.figure import Provenance
 
-SCHEMA_VERSION = 7
+SCHEMA_VERSION = 8
 
 
 class Hand(StrEnum):
@@ -73,7 +73,7 @@ class FitChoices(FrozenModel):
     """Square, or scribed to the opening."""
     aim: Aim = Aim.WIDTH
     """What counts in a crooked opening: width, height or area."""
-    width_counts: Annotated[float, bounded(5, 95, "share of the width", "%")] = 50.0
+    width_weight_percent: Annotated[float, bounded(5, 95, "share of the width", "%")] = 50.0
     """Of a size that is weighed, how much the width counts, %; the height counts the rest."""
     even: EvenGap | None = None
     """The gap that the hinges make is the aim for the other sides; None: the gaps are those that are chosen."""
@@ -146,9 +146,9 @@ class LateTrim(FrozenModel):
     """Off the hinge edge, mm."""
     latch: Annotated[float, bounded(0, 100, "off the latch edge")] = 0.0
     """Off the latch edge, mm."""
-    may_side: Annotated[float, bounded(0, 60, "left a side")] = 0.0
+    allow_side: Annotated[float, bounded(0, 60, "left a side")] = 0.0
     """What the site may still want off each long edge, at the worst, mm."""
-    may_end: Annotated[float, bounded(0, 100, "left at each end")] = 0.0
+    allow_end: Annotated[float, bounded(0, 100, "left at each end")] = 0.0
     """What the site may still want off each end, at the worst, mm."""
 
     @property
@@ -228,7 +228,7 @@ class Leaf(FrozenModel):
 class Job(FrozenModel):
     """The whole document."""
 
-    schema_version: Literal[7] = 7
+    schema_version: Literal[8] = 8
     """Which form of the file it is."""
     name: Annotated[str, Field(min_length=1, max_length=120)]
     """Its name, as it is shown."""

@@ -138,7 +138,7 @@ class MakeChoices(FrozenModel):
 
     glue: str | None = None
     """Key of data/glues.toml; None: the first that bears where the leaf lives."""
-    degrees: Annotated[float, bounded(-5, 40, "temperature", "°C")] = 18.0
+    shop_temperature_c: Annotated[float, bounded(-5, 40, "temperature", "°C")] = 18.0
     """Of the shop, °C."""
     people: Annotated[int, Field(ge=1, le=4)] = 1
     """At a glue-up."""

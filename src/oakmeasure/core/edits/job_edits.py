@@ -217,7 +217,7 @@ def with_construction(job: Job, leaf_id: str, kind: str) -> Job:
     return with_field(job, leaf_id, "build", _as_wanted(job, leaf_id, build) if build.keeps_its_sizes else build)
 
 
-CARRIED = ("thickness", "stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height", "arch")
+CARRIED = ("thickness", "stile", "top_rail", "middle_rail", "bottom_rail", "muntin", "lock_height", "arch_rise")
 
 
 def _carried(old: ConstructionModel, new: ConstructionModel) -> ConstructionModel:
@@ -345,7 +345,7 @@ def begun_again(leaf: Leaf) -> Leaf:
     return leaf.model_copy(
         update={
             **{name: restated(getattr(leaf, name), Provenance.ASSUMED) for name in OF_THE_SITE},
-            "late": LateTrim(may_side=leaf.late.may_side, may_end=leaf.late.may_end),
+            "late": LateTrim(allow_side=leaf.late.allow_side, allow_end=leaf.late.allow_end),
             "making": leaf.making.model_copy(update={"log": (), "start": None, "due": None}),
             "hung": leaf.hung.model_copy(update=UNHUNG),
             "acknowledged": (),

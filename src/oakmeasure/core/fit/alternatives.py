@@ -222,7 +222,9 @@ def _projection_ways(ctx: Context) -> list[Comparison]:
             )
         )
     off = ctx.figures.get("stand_off_whole") or ctx.figures.get("stand_off")  # of the track: it stays
-    gained = ctx.figures["back_off"].value - max(ctx.leaf.slide.air, off.value if off is not None else 0.0)
+    gained = ctx.figures["back_off"].value - max(
+        ctx.leaf.slide.running_clearance, off.value if off is not None else 0.0
+    )
     if gained > HAIR:
         enough = gained >= over
         options.append(

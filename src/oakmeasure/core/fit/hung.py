@@ -63,8 +63,8 @@ def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
         if made is not None:
             box = made.box
         else:
-            box = largest_square(opening.outline, gaps, choice.aim, width_counts=choice.width_counts / 100)
-            how = AIM_WORDS[choice.aim].format(share=choice.width_counts)
+            box = largest_square(opening.outline, gaps, choice.aim, width_counts=choice.width_weight_percent / 100)
+            how = AIM_WORDS[choice.aim].format(share=choice.width_weight_percent)
     except InputError:
         return None
     inputs = (

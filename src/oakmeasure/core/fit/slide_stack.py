@@ -30,7 +30,9 @@ def stack_up(ctx: Context, leaves: int) -> None:
         for at, each in enumerate(ctx.leaf.in_the_way, start=1)
         if each.stands_out.value > 0 and each.where is not Side.FLOOR
     ]
-    air = f.given("slide_air", "air between leaf and what it passes", choice.air, fixed("slide.air"))
+    air = f.given(
+        "slide_air", "air between leaf and what it passes", choice.running_clearance, fixed("slide.running_clearance")
+    )
     most = max(outs, key=lambda each: each.value, default=None)
     terms = [plus(air)] if most is None else [plus(most), plus(air)]
     back = f.total("back_off", "wall to the leaf's back, at the least", *terms)

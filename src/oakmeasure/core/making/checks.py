@@ -72,7 +72,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         "glue_open",
         f"{glue.name}: minutes it stays open today",
         round(glue.open_minutes, 2),
-        fixed(source=f"at {ctx.leaf.making.degrees:g} °C; doubles for every 10 °C less"),
+        fixed(source=f"at {ctx.leaf.making.shop_temperature_c:g} °C; doubles for every 10 °C less"),
         unit=Unit.RATIO,
     )
     stages = [stage for each in plan.tasks for stage in each.stages]
@@ -84,12 +84,12 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         fixed(source=f"{plan.people} at it, {plan.clamps} clamps"),
         unit=Unit.RATIO,
     )
-    if ctx.leaf.making.degrees < glue.least:
+    if ctx.leaf.making.shop_temperature_c < glue.least:
         ctx.stop(
             "glue-cold",
             "Too cold for this glue",
-            f"{ctx.leaf.making.degrees:g} °C; {glue.name} wants {glue.least:g}.",
-            Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.degrees", glue.least + 4),
+            f"{ctx.leaf.making.shop_temperature_c:g} °C; {glue.name} wants {glue.least:g}.",
+            Remedy(f"Warm the shop to {glue.least + 4:g} °C", "making.shop_temperature_c", glue.least + 4),
             grounds=Grounds("glue_open", rule="the glue's label goes before"),
         )
     for each in plan.tasks:

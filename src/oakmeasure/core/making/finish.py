@@ -103,7 +103,7 @@ def finish_schedule(leaf: Leaf, build: Build, leaves: int) -> Schedule:
     faces = leaves * 2 * build.width * build.height / MM2_PER_M2
     edges = leaves * 2 * build.height * edge / MM2_PER_M2
     ends = leaves * 2 * build.width * edge / MM2_PER_M2
-    times = slower(degrees=leaf.making.degrees, humidity=leaf.making.humidity)
+    times = slower(degrees=leaf.making.shop_temperature_c, humidity=leaf.making.humidity)
     count = leaf.making.coats or int(row["coats"])
     grams = row["grams"] * (faces + edges + ENDS_TWICE * ends)
     coats = tuple(

@@ -269,7 +269,7 @@ def plan_glue(leaf: Leaf, build: Build, rules: ShopRules) -> GluePlan | None:
     clamps, people = int(rules.clamps.value), leaf.making.people
     first: GluePlan | None = None
     for key in glue_keys(leaf):
-        glue = glue_on_the_day(key, leaf.making.degrees)
+        glue = glue_on_the_day(key, leaf.making.shop_temperature_c)
         plans = tuple(plan_task(each, open_minutes=glue.open_minutes, people=people, clamps=clamps) for each in tasks)
         plan = GluePlan(glue, plans, clamps, people)
         if plan.fits:

@@ -66,7 +66,7 @@ def veneer_plan(leaf: LeafDesign, show: Show = IN_MM) -> VeneerPlan | None:
     if choice is None or "veneer_raw" not in f or leaf.build is None:
         return None
     stock, raw, kerf = f["stock"].value, f["veneer_raw"].value, f["resaw_kerf"].value
-    wander = choice.wander
+    wander = choice.thickness_spread
     if choice.thin is not None:  # as they came, measured
         wander = max(choice.thick or choice.thin, choice.thin) - choice.thin
         raw = choice.thin + wander

@@ -84,8 +84,8 @@ def _butts(job: Job, leaf: LeafSolution) -> Comparison:
     options = []
     for butt in (*(butt_from_table(key) for key in table("butts")), *job.own_butts):
         depth, stays = (
-            mortise_depth(closed=butt.closed.value, gap=gap),
-            thickness - (butt.leaf.value - butt.knuckle.value),
+            mortise_depth(closed=butt.closed_thickness.value, gap=gap),
+            thickness - (butt.leaf_width.value - butt.pin_projection.value),
         )
         wants = [
             *([] if mass <= butt.rating_kg.value else [f"too weak for {show.value(mass, Unit.KG)}"]),

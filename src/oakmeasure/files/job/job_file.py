@@ -96,6 +96,55 @@ def upgrade_6_to_7(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 7}
 
 
+# What fields were called in version 7, by the part of a leaf that they are in; of its construction, by its kind.
+RENAMED = {
+    "fit": {"width_counts": "width_weight_percent"},
+    "slide": {"air": "running_clearance"},
+    "late": {"may_side": "allow_side", "may_end": "allow_end"},
+    "making": {"degrees": "shop_temperature_c"},
+}
+BUTT_RENAMED = {"leaf": "leaf_width", "closed": "closed_thickness", "knuckle": "pin_projection", "setback": "pin_inset"}
+BUILD_RENAMED = {
+    "framed": {"arch": "arch_rise"},
+    "veneered": {"arch": "arch_rise", "wander": "thickness_spread"},
+    "boarded": {
+        "board": "board_thickness",
+        "frame": "frame_thickness",
+        "ledge_in": "ledge_inset",
+        "ledge_foot": "ledge_from_foot",
+    },
+    "light": {"frame": "frame_thickness"},
+    "slab": {"every": "joint_spacing", "stages": "group_size"},
+    "existing": {"by": "reduce_by"},
+}
+
+
+def _rename(record: Any, names: dict[str, str]) -> None:
+    if isinstance(record, dict):
+        for old, new in names.items():
+            if old in record:
+                record[new] = record.pop(old)
+
+
+def upgrade_7_to_8(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 8 calls fields by what they are and from where: a butt's leaf is its width, its knuckle where its pin is.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
+    for leaf in document.get("leaves", ()):
+        for part, names in RENAMED.items():
+            _rename(leaf.get(part), names)
+        build = leaf.get("build")
+        _rename(build, BUILD_RENAMED.get(str(build.get("kind")), {}) if isinstance(build, dict) else {})
+        hardware = leaf.get("hardware") or {}
+        for butt in (hardware.get("butt"), *(hardware.get("packet") or ())):
+            _rename(butt, BUTT_RENAMED)
+    for butt in document.get("own_butts") or ():
+        _rename(butt, BUTT_RENAMED)
+    return document | {"schema_version": 8}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: upgrade_1_to_2,
@@ -104,6 +153,7 @@ UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     4: upgrade_4_to_5,
     5: upgrade_5_to_6,
     6: upgrade_6_to_7,
+    7: upgrade_7_to_8,
 }
 
 

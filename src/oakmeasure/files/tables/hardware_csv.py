@@ -97,7 +97,24 @@ NEEDED = {
     ),
 }
 TELLS = {"knuckle_mm": Ware.BUTTS, "reach_mm": Ware.CUPS, "roller_mm": Ware.TRACKS}  # columns that only one of them has
-READINGS = ("length", "leaf", "closed", "knuckle", "setback", "rating_kg", "reach", "cup_depth")
+READINGS = (
+    "length",
+    "leaf_width",
+    "closed_thickness",
+    "pin_projection",
+    "pin_inset",
+    "rating_kg",
+    "reach",
+    "cup_depth",
+)
+# Columns keep their names when a field of the document gets a better one: people build on them.
+FIELDS = {
+    "leaf_mm": "leaf_width",
+    "closed_mm": "closed_thickness",
+    "knuckle_mm": "pin_projection",
+    "setback_mm": "pin_inset",
+    "rating_kg": "rating_kg",
+}
 SEVERAL = ("cranks", "plates", "lengths", "plate", "head_groove")
 Piece = Butt | CupHinge | TrackSet
 MODELS: dict[Ware, type[Butt] | type[CupHinge] | type[TrackSet]] = {
@@ -184,7 +201,7 @@ def hardware_csv(job: Job, ware: Ware) -> str:
 
 
 def _field(column: str) -> str:
-    return column if column == "rating_kg" else column.removesuffix("_mm").removesuffix("_deg")
+    return FIELDS.get(column) or column.removesuffix("_mm").removesuffix("_deg")
 
 
 # --- in ------------------------------------------------------------------------------------------------------

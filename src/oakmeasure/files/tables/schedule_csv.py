@@ -155,7 +155,7 @@ def thickness_field(build: Any) -> str:
     Args:
         build: What is chosen for the construction.
     """
-    return next((each for each in ("thickness", "board") if each in type(build).model_fields), "")
+    return next((each for each in ("thickness", "board_thickness") if each in type(build).model_fields), "")
 
 
 def _hand(line: CsvLine, text: str, _model: Leaf) -> Hand:

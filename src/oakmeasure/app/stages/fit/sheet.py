@@ -91,7 +91,7 @@ def _opening_groups(rules: Choice) -> tuple[Group, ...]:
         ),
         Group(
             "",
-            (Field("fit.width_counts", "the width counts", Unit.PERCENT, "the height counts the rest"),),
+            (Field("fit.width_weight_percent", "the width counts", Unit.PERCENT, "the height counts the rest"),),
             page=FitPage.LEAF,
             when=lambda leaf: leaf.fit.aim is Aim.WEIGHED and _stands_alone(leaf),
         ),
@@ -277,7 +277,7 @@ def _way_groups() -> tuple[Group, ...]:
         Group(
             "Out of the wall",
             (
-                _slide("air", "air it passes with"),
+                Field("slide.running_clearance", "air it passes with", figure="slide_air", ref="figure:slide_air"),
                 _slide("stand_off", "track stands off by", "wall to the leaf's back; empty: by the set", optional=True),
                 _slide("projection", "wished: no more than", "a wish, with its price", optional=True),
             ),
@@ -294,12 +294,12 @@ def _compare_groups() -> tuple[Group, ...]:
             "The butt's pin",
             (
                 Field(
-                    "hardware.butt.knuckle",
+                    "hardware.butt.pin_projection",
                     "out from the face",
                     has_state=True,
                     note="half of what an architrave stands out lets the leaf open to 180°",
                 ),
-                Field("hardware.butt.setback", "back from the edge", has_state=True),
+                Field("hardware.butt.pin_inset", "back from the edge", has_state=True),
             ),
             page=FitPage.WAY,
             when=_where(lambda way: way.has_butts),

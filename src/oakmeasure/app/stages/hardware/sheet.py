@@ -66,11 +66,11 @@ _SCHOOL = field_choice(
 _PACKET = Rows(
     "packet",
     "hardware.packet",
-    (Column("length", "long"), Column("width", "wide"), Column("closed", "shut")),
+    (Column("length", "long"), Column("width", "wide"), Column("closed_thickness", "shut")),
     lambda values: PacketButt(**values),
     "hinge",
     where="butt",
-    suggest=lambda leaf: {"length": leaf.hardware.butt.length.value, "width": leaf.hardware.butt.leaf.value},
+    suggest=lambda leaf: {"length": leaf.hardware.butt.length.value, "width": leaf.hardware.butt.leaf_width.value},
 )
 _REVEALS = Rows(
     "reveals",
@@ -191,16 +191,16 @@ HARDWARE: tuple[Group, ...] = (
         "The butt on the bench",
         (
             Field("hardware.butt.length", "length", has_state=True, ref="butt:1"),
-            Field("hardware.butt.leaf", "one leaf, wide", has_state=True, ref="figure:butt_across"),
+            Field("hardware.butt.leaf_width", "one leaf, wide", has_state=True, ref="figure:butt_across"),
             Field(
-                "hardware.butt.closed",
+                "hardware.butt.closed_thickness",
                 "thickness when shut",
                 has_state=True,
                 ref="figure:butt_depth",
                 note="both leaves pressed together, over the knuckle's side",
             ),
-            Field("hardware.butt.knuckle", "pin out from the face", has_state=True),
-            Field("hardware.butt.setback", "pin back from the edge", has_state=True),
+            Field("hardware.butt.pin_projection", "pin out from the face", has_state=True),
+            Field("hardware.butt.pin_inset", "pin back from the edge", has_state=True),
             Field("hardware.butt.rating_kg", "rated for a leaf of", Unit.KG, has_state=True),
         ),
         page=HardwarePage.HINGES,

@@ -35,7 +35,7 @@ TRIM = (
     ),
     Group(
         "Left for the site to take",
-        (Field("late.may_side", "each long edge"), Field("late.may_end", "foot and top, each")),
+        (Field("late.allow_side", "each long edge"), Field("late.allow_end", "foot and top, each")),
         page=LeafPage.WAYS,
         hint="at the worst",
     ),

@@ -34,7 +34,7 @@ MAKE: tuple[Group, ...] = (
             field_choice(
                 "making.glue", "Glue", _glues, "the first whose class bears where the leaf lives and that stays open"
             ),
-            Field("making.degrees", "shop", Unit.CELSIUS, "warm shops shorten the open time"),
+            Field("making.shop_temperature_c", "shop", Unit.CELSIUS, "warm shops shorten the open time"),
             field_choice(
                 "making.people", "At it", lambda: [(n, f"{n} person" if n == 1 else f"{n} people") for n in range(1, 5)]
             ),
@@ -59,7 +59,7 @@ MAKE: tuple[Group, ...] = (
             field_choice(
                 "making.coats", "Coats", lambda: [(None, "as usual"), *((n, counted(n, "coat")) for n in range(1, 9))]
             ),
-            Field("making.degrees", "shop", Unit.CELSIUS, "10 °C less: twice as long to dry"),
+            Field("making.shop_temperature_c", "shop", Unit.CELSIUS, "10 °C less: twice as long to dry"),
             Field("making.humidity", "air", Unit.PERCENT, "damp air dries slower"),
         ),
         page=MakePage.FINISH,

@@ -126,7 +126,7 @@ TIMBER_JOB: tuple[Group, ...] = (
             Field("build.stock", "boards, thickness"),
             Field("build.veneer", "finished"),
             Field("build.sanding", "sanded off"),
-            Field("build.wander", "saw wanders"),
+            Field("build.thickness_spread", "saw wanders"),
             Field("build.stock_boards", "boards at hand", Unit.COUNT, "empty: as many as needed", optional=True),
             field_choice("build.match", "Match", enum_options(Match)),
         ),

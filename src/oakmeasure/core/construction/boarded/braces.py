@@ -142,7 +142,7 @@ def _brace_part(
 ) -> None:
     choice = leaf.choice
     size = Size(length.value, width.value, choice.ledge_thickness)
-    z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
+    z0 = choice.frame_thickness - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
     note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}"
     leaf.parts.append(
         PartSpec(

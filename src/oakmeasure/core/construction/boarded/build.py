@@ -58,7 +58,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     )
     count = sum(each.role is Role.BOARD for each in parts)
     says = f"{choice.edge}; {choice.style}; {choice.fixed_by}"
-    edge = choice.frame if leaf.is_framed else choice.panel_thickness
+    edge = choice.frame_thickness if leaf.is_framed else choice.panel_thickness
     return Build(
         width=fit.width.value,
         height=fit.height.value,
@@ -132,8 +132,8 @@ def _frame(leaf: BoardedLeaf) -> None:
     length = f.total("rail_length", "rail, over its tenons", plus(f["boards_width"]), plus(tenon, 2))
     for name, place, x0 in (("hinge stile", Place.HINGE, 0.0), ("latch stile", Place.LATCH, w - s)):
         rect = Rect(x0, 0, x0 + s, h)
-        finished = Size(h, s, choice.frame)
-        planed = Size(fit.glued_height.value, s + fit.trim_side.value, choice.frame)
+        finished = Size(h, s, choice.frame_thickness)
+        planed = Size(fit.glued_height.value, s + fit.trim_side.value, choice.frame_thickness)
         leaf.parts.append(
             PartSpec(
                 name,
@@ -143,12 +143,12 @@ def _frame(leaf: BoardedLeaf) -> None:
                 sizes=(finished, planed),
                 species=key,
                 upright=True,
-                depth=(0.0, choice.frame),
+                depth=(0.0, choice.frame_thickness),
                 place=place,
             ).made(ctx)
         )
     rect = Rect(s, h - choice.top_rail, w - s, h)
-    finished = Size(length.value, choice.top_rail, choice.frame)
+    finished = Size(length.value, choice.top_rail, choice.frame_thickness)
     planed = replace(finished, width=finished.width + fit.trim_height.value)
     leaf.parts.append(
         PartSpec(
@@ -159,7 +159,7 @@ def _frame(leaf: BoardedLeaf) -> None:
             sizes=(finished, planed),
             species=key,
             upright=False,
-            depth=(0.0, choice.frame),
+            depth=(0.0, choice.frame_thickness),
             place=Place.TOP,
         ).made(ctx)
     )
@@ -186,16 +186,18 @@ def _boards(leaf: BoardedLeaf) -> None:
     top_trim = fit.trim_height.value * (1 if framed else 2)
     layers = 2 if choice.double else 1
     for layer in range(layers):
-        behind = choice.frame - choice.ledge_thickness - choice.board if framed else 0.0
-        z0 = max(behind, 0.0) + layer * choice.board
+        behind = choice.frame_thickness - choice.ledge_thickness - choice.board_thickness if framed else 0.0
+        z0 = max(behind, 0.0) + layer * choice.board_thickness
         x = leaf.inside.x0
         for at, cover in enumerate(covers):
             name = f"board {at + 1}" if layer == 0 else f"back board {at + 1}"
             face = Rect(x, 0.0, x + cover.value, y1)
             last = at == len(covers) - 1
-            finished = Size(length.value, cover.value, choice.board)
+            finished = Size(length.value, cover.value, choice.board_thickness)
             ends = end_trim * ((at == 0) + last)
-            planed = Size(length.value + top_trim, cover.value + (0.0 if last else tongue) + ends, choice.board)
+            planed = Size(
+                length.value + top_trim, cover.value + (0.0 if last else tongue) + ends, choice.board_thickness
+            )
             board = PartSpec(
                 name,
                 Role.BOARD,
@@ -204,7 +206,7 @@ def _boards(leaf: BoardedLeaf) -> None:
                 sizes=(finished, planed),
                 species=leaf.wood.panel.key,
                 upright=True,
-                depth=(z0, z0 + choice.board),
+                depth=(z0, z0 + choice.board_thickness),
                 at_hand=at < len(choice.measured),
                 note="" if last or not tongue else "tongue outside the cover",
                 is_back=layer > 0,
@@ -299,13 +301,13 @@ def _ledges(leaf: BoardedLeaf) -> list[Part]:
     """Place the ledges: near edges from foot and top, the others evenly between, ends in from the leaf's edges."""
     ctx, choice, f = leaf.ctx, leaf.choice, leaf.ctx.figures
     width = ctx.chosen("ledge_width", "ledge, width", choice.ledge_width, "build.ledge_width")
-    low = ctx.chosen("ledge_foot", "lower ledge, up from the foot", choice.ledge_foot, "build.ledge_foot")
+    low = ctx.chosen("ledge_foot", "lower ledge, up from the foot", choice.ledge_from_foot, "build.ledge_from_foot")
     high = ctx.chosen("ledge_top", "upper ledge, down from the top", choice.ledge_top, "build.ledge_top")
     if leaf.is_framed:
         length = f.total("ledge_length", "ledge, over its tenons", plus(f["rail_length"]))
         x0, x1 = leaf.inside.x0, leaf.inside.x1
     else:
-        inset = ctx.chosen("ledge_in", "ledge ends, in from the edge", choice.ledge_in, "build.ledge_in")
+        inset = ctx.chosen("ledge_in", "ledge ends, in from the edge", choice.ledge_inset, "build.ledge_inset")
         length = f.total("ledge_length", "ledge, length", plus(leaf.fit.width), minus(inset, 2))
         x0, x1 = inset.value, leaf.fit.width.value - inset.value
     first, last = low.value, leaf.fit.height.value - high.value - width.value
@@ -314,7 +316,7 @@ def _ledges(leaf: BoardedLeaf) -> list[Part]:
         places = [first] if choice.ledges == 2 else _spread(first, last, choice.ledges - 1, top=leaf.inside.y1)
     else:
         places = _spread(first, last, choice.ledges)
-    z0 = choice.frame - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
+    z0 = choice.frame_thickness - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
     names = _names(len(places))
     made = []
     for at, (name, y) in enumerate(zip(names, places, strict=True)):
@@ -368,6 +370,6 @@ def inputs(ctx: Context) -> None:
     """
     choice = ctx.leaf.build
     assert isinstance(choice, Boarded)
-    at_edge = choice.frame if choice.style is BoardedStyle.FRAMED else choice.panel_thickness
-    edit = "build.frame" if choice.style is BoardedStyle.FRAMED else "build.board"
+    at_edge = choice.frame_thickness if choice.style is BoardedStyle.FRAMED else choice.panel_thickness
+    edit = "build.frame_thickness" if choice.style is BoardedStyle.FRAMED else "build.board_thickness"
     add_thickness(ctx, at_edge, choice.thickness, edit)

@@ -153,7 +153,7 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
                 "ledges-meet",
                 "The ledges overlap",
                 f"{ctx.fmt(-room)} one over the other in {ctx.fmt(fit.height)}.",
-                Remedy(f"The lower one {ctx.fmt(less)} from the foot", "build.ledge_foot", less),
+                Remedy(f"The lower one {ctx.fmt(less)} from the foot", "build.ledge_from_foot", less),
                 grounds=Grounds("ledge_foot", "part:upper ledge"),
             )
             return
@@ -162,15 +162,15 @@ def _ledges(ctx: Context, choice: Boarded, fit: Fit, ledges: list[Part]) -> None
             "ledge-short",
             "No length is left for the ledges",
             f"{ctx.fmt(ctx.figures['ledge_length'])} between their ends.",
-            Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
+            Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_inset", LEDGE_IN),
             grounds=Grounds("ledge_length", "part:lower ledge"),
         )
-    if choice.style is not BoardedStyle.FRAMED and choice.ledge_in < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
+    if choice.style is not BoardedStyle.FRAMED and choice.ledge_inset < STOP_WIDE[0] and ctx.leaf.hanging.has_butts:
         ctx.warn(
             "ledge-stop",
             "The ledges may meet the stop",
-            f"Their ends are {ctx.fmt(choice.ledge_in)} in from the edges.",
-            Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_in", LEDGE_IN),
+            f"Their ends are {ctx.fmt(choice.ledge_inset)} in from the edges.",
+            Remedy(f"Ends {ctx.fmt(LEDGE_IN)} in", "build.ledge_inset", LEDGE_IN),
             grounds=Grounds(
                 "ledge_in",
                 "part:lower ledge",
@@ -223,14 +223,14 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
 
 
 def _flush(ctx: Context, choice: Boarded) -> None:
-    wanted = choice.frame - choice.board
+    wanted = choice.frame_thickness - choice.board_thickness
     if abs(wanted - choice.ledge_thickness) > HAIR:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
         ctx.warn(
             "ledge-flush",
             "Ledges and frame are not flush",
-            f"Board {ctx.fmt(choice.board)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the frame of "
-            f"{ctx.fmt(choice.frame)}.",
+            f"Board {ctx.fmt(choice.board_thickness)} and ledge {ctx.fmt(choice.ledge_thickness)} stand {word} the "
+            f"frame of {ctx.fmt(choice.frame_thickness)}.",
             Remedy(f"Ledges of {ctx.fmt(wanted)}", "build.ledge_thickness", wanted)
             if wanted >= 12
             else Remedy("A thicker frame or thinner boards"),

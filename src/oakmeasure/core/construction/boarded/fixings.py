@@ -28,7 +28,7 @@ def fix_boards(ctx: Context, choice: Boarded, parts: list[Part], ledges: list[Pa
         ledges: The ledges, the lowest first.
     """
     f, found = ctx.figures, []
-    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, fixed("build.board"))
+    board = f.given("boards_thick", "boards, thickness", choice.panel_thickness, fixed("build.board_thickness"))
     ledge = f.given("ledge_thick", "ledge, thickness", choice.ledge_thickness, fixed("build.ledge_thickness"))
     stack = f.total("fixing_stack", "boards and ledge together", plus(board), plus(ledge))
     if choice.fixed_by is FixedBy.NAILS:
@@ -72,7 +72,7 @@ def _layers_nailed(ctx: Context, choice: Boarded, boards: list[Part]) -> list[Fi
         ctx.figures.given(
             "layer_nail",
             "nails through both layers, length",
-            2 * choice.board,
+            2 * choice.board_thickness,
             fixed(source="both layers: common practice"),
         ),
         [],

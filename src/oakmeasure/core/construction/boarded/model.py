@@ -59,7 +59,7 @@ class Boarded(ConstructionModel):
     """Which kind it is."""
     style: BoardedStyle = BoardedStyle.Z
     """Ledged, ledged and braced, or framed."""
-    board: Annotated[float, bounded(8, 60, "board thickness")] = 20.0
+    board_thickness: Annotated[float, bounded(8, 60, "board thickness")] = 20.0
     """Thickness of the boards, mm."""
     cover: Annotated[float, bounded(40, 400, "cover")] = 112.0
     """Width that one shows, mm."""
@@ -79,9 +79,9 @@ class Boarded(ConstructionModel):
     """Width of a ledge, mm."""
     ledge_thickness: Annotated[float, bounded(12, 60, "ledge thickness")] = 20.0
     """Thickness of a ledge, mm."""
-    ledge_in: Annotated[float, bounded(0, 200, "ledge ends")] = 32.0
+    ledge_inset: Annotated[float, bounded(0, 200, "ledge ends")] = 32.0
     """From the leaf's edges to the ledges' ends, mm."""
-    ledge_foot: Annotated[float, bounded(20, 800, "ledge from the foot")] = 125.0
+    ledge_from_foot: Annotated[float, bounded(20, 800, "ledge from the foot")] = 125.0
     """From the foot to the lowest ledge, mm."""
     ledge_top: Annotated[float, bounded(20, 800, "ledge from the top")] = 125.0
     """From the top to the uppermost ledge, mm."""
@@ -97,7 +97,7 @@ class Boarded(ConstructionModel):
     """Width of the framed one's stiles, mm."""
     top_rail: Annotated[float, bounded(40, 300, "top rail")] = 95.0
     """Width of the framed one's top rail, mm."""
-    frame: Annotated[float, bounded(25, 80, "frame thickness")] = 44.0
+    frame_thickness: Annotated[float, bounded(25, 80, "frame thickness")] = 44.0
     """Thickness of the framed one's frame, mm."""
     double: bool = False
     """Whether a second layer of boards lies behind."""
@@ -105,13 +105,13 @@ class Boarded(ConstructionModel):
     @property
     def panel_thickness(self) -> float:
         """Thickness of the boards, both layers of a double leaf."""
-        return self.board * (2 if self.double else 1)
+        return self.board_thickness * (2 if self.double else 1)
 
     @property
     def thickness(self) -> float:
         """Thickness over all: boards and ledges, or the frame."""
         if self.style is BoardedStyle.FRAMED:
-            return self.frame
+            return self.frame_thickness
         return self.panel_thickness + self.ledge_thickness
 
     def with_widths(self, widths: Sequence[float]) -> Self:

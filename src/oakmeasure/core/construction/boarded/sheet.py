@@ -19,7 +19,7 @@ GROUPS = (
     Group(
         "Boards",
         (
-            size("board", "thickness", ref="part:board 1"),
+            size("board_thickness", "thickness", figure="board", ref="part:board 1"),
             size("cover", "cover", "what one board shows; its tongue is outside it", ref="part:board 2"),
             field_choice("build.edge", "Edges", enum_options(BoardEdge)),
             field_choice("build.rip", "Ripped", enum_options(Rip)),
@@ -37,20 +37,27 @@ GROUPS = (
         (
             size("ledge_width", "width", ref="part:lower ledge"),
             size("ledge_thickness", "thickness", ref="part:lower ledge"),
-            size("ledge_foot", "lower one, from the foot", ref="part:lower ledge"),
+            size("ledge_from_foot", "lower one, from the foot", figure="ledge_foot", ref="part:lower ledge"),
             size("ledge_top", "upper one, from the top", ref="part:upper ledge"),
             number("ledges", "how many"),
         ),
     ),
     Group(
         "",
-        (size("ledge_in", "ends in from the edges", "clear of the stop, where that face meets it"),),
+        (
+            size(
+                "ledge_inset",
+                "ends in from the edges",
+                "clear of the stop, where that face meets it",
+                figure="ledge_in",
+            ),
+        ),
         when=_where(lambda build: build.style is not BoardedStyle.FRAMED),
     ),
     Group(
         "Frame",
         (
-            size("frame", "thickness", ref="part:hinge stile"),
+            size("frame_thickness", "thickness", figure="frame", ref="part:hinge stile"),
             size("stile", "stile", ref="part:hinge stile"),
             size("top_rail", "top rail", ref="part:top rail"),
         ),

@@ -58,7 +58,7 @@ def _reduce_ways(ctx: Context, choice: Existing) -> tuple[Comparison, ...]:
         found[ReduceBy.STILES] = Reduction(
             ReduceBy.STILES, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
         )
-    options = [_reduction(ctx, choice, each) for each in distinct(found, choice.by)]
+    options = [_reduction(ctx, choice, each) for each in distinct(found, choice.reduce_by)]
     options.sort(key=lambda each: (each.level is not Level.OK, float(each.cells[1])))
     about = f"{ctx.fmt(over)} too wide; whole panels, sight lines alike; hours at {ctx.rules.hour_price.value:g}."
     return (Comparison("Ways to make it narrower", about, REDUCE_COLUMNS, tuple(options)),)
@@ -68,7 +68,7 @@ def _reduction(ctx: Context, choice: Existing, each: Reduction) -> Option:
     strong, level = _strength(ctx, choice, each)
     counted = Alternative(each.key, size=2 * each.stile_off).costed(ctx)
     panels = panel_words(each.panels, ctx.show) if each.is_apart else "none"
-    taken = each.by is choice.by
+    taken = each.by is choice.reduce_by
     cells = (
         counted.cells[0],
         counted.cells[1],
@@ -77,7 +77,7 @@ def _reduction(ctx: Context, choice: Existing, each: Reduction) -> Option:
         panels,
         f"{strong}; {_looks(ctx, choice, each)}",
     )
-    remedy = None if taken or level is Level.STOP else Remedy("", "build.by", each.by)
+    remedy = None if taken or level is Level.STOP else Remedy("", "build.reduce_by", each.by)
     return Option(cells, level, remedy, taken)
 
 

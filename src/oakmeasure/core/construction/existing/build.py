@@ -202,9 +202,9 @@ def _panelled(leaf: OldLeaf) -> None:
     over = max(0.0, ctx.figures["old_over"].value)
     if over:
         step = ctx.rule("joint_step", "joints are set out to")
-        leaf.reduction = ways_of(choice, over, step.value).get(choice.by)
+        leaf.reduction = ways_of(choice, over, step.value).get(choice.reduce_by)
     reduction = leaf.reduction or Reduction(
-        choice.by, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
+        choice.reduce_by, over / 2, tuple((0,) * n for n in rows_of(choice)), choice.stile - over / 2 - choice.tenon
     )
     off = f.derived(
         "stile_off",
@@ -212,7 +212,7 @@ def _panelled(leaf: OldLeaf) -> None:
         reduction.stile_off,
         ctx.figures["old_over"],
         ctx.figures["stile_may_lose"],
-        formula=f"{choice.by}",
+        formula=f"{choice.reduce_by}",
     )
     if over:
         add_hours(ctx, "reduce", reduction.key, "making it narrower", 2 * reduction.stile_off)

@@ -62,10 +62,10 @@ def _reduced(ctx: Context, choice: Existing, reduction: Reduction | None) -> Non
         return
     may = ctx.figures["stile_may_lose"]
     if reduction is None:
-        needed = over / 2 if choice.by is ReduceBy.STILES else 0.0
+        needed = over / 2 if choice.reduce_by is ReduceBy.STILES else 0.0
         smallest = needed - may.value
         others = ways_of(choice, over, ctx.rules.joint_step.value)  # the chosen way is none of them
-        takes = [Remedy(f"{by}".capitalize(), "build.by", by) for by in others]
+        takes = [Remedy(f"{by}".capitalize(), "build.reduce_by", by) for by in others]
         short = (
             f"{ctx.fmt(smallest)} more off each stile than its tenons bear."
             if smallest > 0

@@ -100,7 +100,7 @@ class Existing(ConstructionModel):
     """How far it reaches into the stile, mm."""
     through: bool = False
     """It shows on the edge."""
-    by: ReduceBy = ReduceBy.SHARED
+    reduce_by: ReduceBy = ReduceBy.SHARED
     """Where what is too wide comes off."""
     splice: Splice = Splice.STAGGERED
     """How a longer stile is spliced."""

@@ -58,7 +58,9 @@ GROUPS = (
             size("middle_rail", "middle rail", "empty: none", optional=True),
             size("middle_up", "its centre, up the leaf", figure="middle_up"),
             size("bottom_rail", "bottom rail", figure="bottom_rail_old"),
-            field_choice("build.by", "Narrower by", enum_options(ReduceBy), "the ways stand side by side under Ways"),
+            field_choice(
+                "build.reduce_by", "Narrower by", enum_options(ReduceBy), "the ways stand side by side under Ways"
+            ),
         ),
         when=_where(lambda build: build.inside is Inside.PANELLED),
     ),

@@ -180,9 +180,9 @@ def _reach(ctx: Context, choice: Framed, stile: Figure, sticking: Figure) -> Fig
 def _arch(frame: _Frame) -> None:
     """Set out the arched lower edge of the top rail: a segment over the shoulders, its crown at the rail's width."""
     ctx, choice = frame.ctx, frame.choice
-    if choice.arch is None:
+    if choice.arch_rise is None:
         return
-    rise = ctx.chosen("arch", "rise of the top rail's arch", choice.arch, "build.arch")
+    rise = ctx.chosen("arch", "rise of the top rail's arch", choice.arch_rise, "build.arch_rise")
     top = frame.layout.rail("top rail").rect
     try:
         radius = segmental_radius(span=frame.shoulder.value, rise=rise.value)
@@ -216,7 +216,7 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     mine = rail_tenons(frame.ctx, joint, frame.fit.width.value)
     frame.tenons += mine
     arched = rail.place is Place.TOP and bool(frame.arch)
-    wide = width.value + (frame.choice.arch or 0.0 if arched else 0.0)
+    wide = width.value + (frame.choice.arch_rise or 0.0 if arched else 0.0)
     trim = frame.fit.trim_height.value if rail.is_end else 0.0
     # A through tenon is cut to the stile as glued up, and planed off with it.
     past = frame.fit.trim_side.value if joint.through else 0.0
@@ -235,13 +235,13 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     shape: tuple[Point, ...] = ()
     face = rect
     if arched:
-        rise = frame.choice.arch or 0.0
+        rise = frame.choice.arch_rise or 0.0
         face = Rect(rect.x0, rect.y0 - rise, rect.x1, rect.y1)
         shape = (*frame.arch, (rect.x1, rect.y1), (rect.x0, rect.y1))
         volume += (rect.width * rise - segment_area(frame.arch)) * finished.thickness
     reach = frame.tenon.value if frame.choice.tenon.is_whole else 0.0
     loose = _loose(frame, mine)
-    arched_by = f"arched, rise {frame.ctx.fmt(frame.choice.arch or 0.0)}" if arched else ""
+    arched_by = f"arched, rise {frame.ctx.fmt(frame.choice.arch_rise or 0.0)}" if arched else ""
     frame.parts.append(
         Part(
             name,

@@ -302,7 +302,7 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
         "arch",
         "No arch rises so high over its span",
         f"{ctx.fmt(rise)} over {ctx.fmt(span)}; half the span is a half circle.",
-        Remedy(f"A rise of {ctx.fmt(most)}", "build.arch", most),
+        Remedy(f"A rise of {ctx.fmt(most)}", "build.arch_rise", most),
         grounds=Grounds("arch", "part:top rail"),
     )
 

@@ -101,7 +101,7 @@ class Framed(ConstructionModel):
     """Which of the rails between it is, from 0 up; None: none of them."""
     other_rail: Annotated[float, bounded(30, 500, "rail")] = 95.0
     """Width of the other rails between, mm."""
-    arch: Annotated[float, bounded(5, 600, "rise of the arch")] | None = None
+    arch_rise: Annotated[float, bounded(5, 600, "rise of the arch")] | None = None
     """Rise of an arched top rail's lower edge; its width is then the one at the crown."""
     sticking: Annotated[float, bounded(0, 30, "sticking")] = 0.0
     """Moulded edge that the rails are coped over, depth, mm."""

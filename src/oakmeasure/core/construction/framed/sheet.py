@@ -76,7 +76,12 @@ GROUPS = (
             field_choice("build.tenon", "Tenons", enum_options(TenonKind)),
             size("sticking", "sticking, coped over", "0: none"),
             size(
-                "arch", "top rail arched by", "rise of its lower edge; empty: level", optional=True, ref="part:top rail"
+                "arch_rise",
+                "top rail arched by",
+                "rise of its lower edge; empty: level",
+                optional=True,
+                figure="arch",
+                ref="part:top rail",
             ),
         ),
     ),

@@ -276,7 +276,7 @@ def _groove(m: StepBuilder, stiles: tuple[str, ...], rails: tuple[str, ...], mun
 
 
 def _arch(m: StepBuilder, choice: Framed, rails: tuple[str, ...]) -> None:
-    if choice.arch is not None:
+    if choice.arch_rise is not None:
         m.add(
             "arch:rail",
             "Saw and clean the arch of the top rail",

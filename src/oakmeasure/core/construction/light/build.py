@@ -83,7 +83,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         tenons=tuple(leaf.tenons),
         sights=sights,
         summary=summary,
-        edge=choice.frame,
+        edge=choice.frame_thickness,
         fixings=tuple(leaf.fixings),
         dims=frame_dims(leaf.layout, fit.width.value, stile.value),
         says=says,
@@ -94,7 +94,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 def _frame(leaf: LightLeaf) -> None:
     ctx, fit, choice, wood = leaf.ctx, leaf.fit, leaf.choice, leaf.wood
-    w, h, s, t = fit.width.value, fit.height.value, leaf.stile.value, choice.frame
+    w, h, s, t = fit.width.value, fit.height.value, leaf.stile.value, choice.frame_thickness
     for name, place, x0 in ((HINGE_STILE, Place.HINGE, 0.0), (LATCH_STILE, Place.LATCH, w - s)):
         rect = Rect(x0, 0.0, x0 + s, h)
         sizes = Size(h, s, t), Size(fit.glued_height.value, s + fit.trim_side.value, t)
@@ -140,7 +140,7 @@ def _joints(leaf: LightLeaf) -> None:
         ctx.figures.derived(
             "pocket_screw",
             "pocket screws, length",
-            pocket_screw(choice.frame),
+            pocket_screw(choice.frame_thickness),
             thick,
             formula="by the thickness of the frame",
             source="common practice",
@@ -168,7 +168,7 @@ def _joints(leaf: LightLeaf) -> None:
                             "pocket screws",
                             False,
                             f"part:{rail.name}",
-                            (0.0, choice.frame),
+                            (0.0, choice.frame_thickness),
                             (x + way * long, y),
                         )
                     )
@@ -213,9 +213,9 @@ def _braces(leaf: LightLeaf) -> None:
     if choice.brace is LightBrace.CROSSED:
         shapes = [("brace 1", shape), ("brace 2", braces.turned_over(shape, x0, x1))]
     for name, corners in shapes:
-        size = Size(length.value, wide.value, choice.frame)
+        size = Size(length.value, wide.value, choice.frame_thickness)
         lap = "half-lapped where they cross; " if len(shapes) == 2 else ""
-        cut = wide.value**2 * choice.frame / 4 if len(shapes) == 2 else 0.0
+        cut = wide.value**2 * choice.frame_thickness / 4 if len(shapes) == 2 else 0.0
         leaf.parts.append(
             PartSpec(
                 name,
@@ -225,9 +225,9 @@ def _braces(leaf: LightLeaf) -> None:
                 sizes=(size, size),
                 species=leaf.wood.frame.key,
                 upright=False,
-                depth=(0.0, choice.frame),
+                depth=(0.0, choice.frame_thickness),
                 shape=corners,
-                volume=area(corners) * choice.frame - cut,
+                volume=area(corners) * choice.frame_thickness - cut,
                 note=f"{lap}both ends pointed, {ctx.show.value(angle.value, Unit.DEG)}",
             ).made(ctx)
         )
@@ -244,4 +244,4 @@ def inputs(ctx: Context) -> None:
     """
     choice = ctx.leaf.build
     assert isinstance(choice, Light)
-    add_thickness(ctx, choice.frame, choice.thickness, "build.frame")
+    add_thickness(ctx, choice.frame_thickness, choice.thickness, "build.frame_thickness")

@@ -22,14 +22,14 @@ def judge(ctx: Context, choice: Light, moves: Figure | None) -> None:
     """
     if moves is not None:
         _boards(ctx, choice, moves)
-    if choice.fill.is_in_rebate and choice.frame - choice.fill_thickness < UNDER_REBATE:
-        thinner = choice.frame - UNDER_REBATE
+    if choice.fill.is_in_rebate and choice.frame_thickness - choice.fill_thickness < UNDER_REBATE:
+        thinner = choice.frame_thickness - UNDER_REBATE
         ctx.report(
             "rebate-deep",
-            Level.STOP if choice.frame <= choice.fill_thickness else Level.WARNING,
+            Level.STOP if choice.frame_thickness <= choice.fill_thickness else Level.WARNING,
             "The rebate leaves the frame thin",
-            f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame)} leaves "
-            f"{ctx.fmt(choice.frame - choice.fill_thickness)}.",
+            f"{ctx.fmt(choice.fill_thickness)} in a frame of {ctx.fmt(choice.frame_thickness)} leaves "
+            f"{ctx.fmt(choice.frame_thickness - choice.fill_thickness)}.",
             Remedy(f"A sheet of {ctx.fmt(thinner)}", "build.fill_thickness", thinner)
             if thinner >= 3
             else Remedy("A thicker frame"),

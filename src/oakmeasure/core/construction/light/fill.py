@@ -145,7 +145,7 @@ def _sheet(leaf: LightLeaf) -> None:
             sizes=(size, planed),
             species=choice.sheet,
             upright=True,
-            depth=(choice.frame, choice.thickness),
+            depth=(choice.frame_thickness, choice.thickness),
             bought=True,
             is_back=True,
         ).made(leaf.ctx)
@@ -172,7 +172,7 @@ def _rebated(leaf: LightLeaf) -> None:
             reach = rebate.value - CLEARANCE
             outline = Rect(face.x0 - reach, face.y0 - reach, face.x1 + reach, face.y1 + reach)
             size = Size(high.value, wide.value, choice.fill_thickness)
-            depth = (choice.frame - choice.fill_thickness, choice.frame)
+            depth = (choice.frame_thickness - choice.fill_thickness, choice.frame_thickness)
             leaf.parts.append(
                 PartSpec(
                     name,
@@ -193,7 +193,7 @@ def _rebated(leaf: LightLeaf) -> None:
 def _from_behind(leaf: LightLeaf, *, slotted: bool) -> None:
     """Screws through what lies behind into every rail."""
     choice, fit = leaf.choice, leaf.fit
-    total_thick = choice.frame + choice.fill_thickness
+    total_thick = choice.frame_thickness + choice.fill_thickness
     length = max((each for each in SCREWS if each <= total_thick - SCREW_SHORT_OF), default=0.0)
     leaf.ctx.figures.given(
         "back_screw",

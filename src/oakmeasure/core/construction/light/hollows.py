@@ -27,4 +27,4 @@ def hollows(choice: ConstructionModel, build: Build) -> Iterator[Hollow]:
     x0, x1 = min(each.x1 for each in sides), max(each.x0 for each in sides)
     for (_, low), (high, _) in pairwise(rails):
         if high > low:
-            yield Hollow("open field of the frame", Rect(x0, low, x1, high), (0.0, choice.frame))
+            yield Hollow("open field of the frame", Rect(x0, low, x1, high), (0.0, choice.frame_thickness))

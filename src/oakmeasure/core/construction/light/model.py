@@ -61,7 +61,7 @@ class Light(ConstructionModel):
     """Whether its parts are worked before they are put together."""
     kind: Literal["light"] = "light"
     """Which kind it is."""
-    frame: Annotated[float, bounded(12, 40, "frame thickness")] = 20.0
+    frame_thickness: Annotated[float, bounded(12, 40, "frame thickness")] = 20.0
     """Frame thickness, mm."""
     stile: Annotated[float, bounded(25, 250, "stile")] = 70.0
     """Stile, mm."""
@@ -97,7 +97,7 @@ class Light(ConstructionModel):
     @property
     def thickness(self) -> float:
         """Thickness over all: the frame and what lies behind it."""
-        return self.frame + (0.0 if self.fill.is_in_rebate else self.fill_thickness)
+        return self.frame_thickness + (0.0 if self.fill.is_in_rebate else self.fill_thickness)
 
     @property
     def glue_order(self) -> GlueOrder:

@@ -18,7 +18,7 @@ GROUPS = (
     Group(
         "Frame",
         (
-            size("frame", "thickness", figure="thickness"),
+            size("frame_thickness", "thickness", figure="thickness"),
             size("stile", "stile", ref="part:hinge stile"),
             size("top_rail", "top rail", ref="part:top rail"),
             size(

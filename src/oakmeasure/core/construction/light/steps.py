@@ -79,7 +79,7 @@ def _joints(m: StepBuilder, choice: Light) -> None:
             early=True,
             bucket=Bucket.JOINTS,
             share=0.5,
-            settings=(Setting("deep", choice.frame / 2),),
+            settings=(Setting("deep", choice.frame_thickness / 2),),
             hold=WorkpieceSetup(SideUp.OPENING, braces[0]) if braces else None,
             cautions=("saw",),
             practice="one lap in off-cuts",

@@ -120,9 +120,9 @@ def _glue_ups(leaf: _SlabLeaf, strips: list[Part]) -> tuple[GlueUp, ...]:
         return ()
     clamps = max(2, math.ceil(h / CLAMP_EVERY) + 1)
     found = [GlueUp("the slab", h, w, clamps)]
-    if len(strips) > choice.stages:
-        group = sum(sorted(each.planed.width for each in strips)[-choice.stages :])
-        found.insert(0, GlueUp(f"each group of {choice.stages}", h, group, clamps))
+    if len(strips) > choice.group_size:
+        group = sum(sorted(each.planed.width for each in strips)[-choice.group_size :])
+        found.insert(0, GlueUp(f"each group of {choice.group_size}", h, group, clamps))
     return tuple(found)
 
 
@@ -243,7 +243,7 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
     choice = leaf.choice
     if choice.joint is SlabJoint.GLUED or len(strips) < 2:
         return
-    places = tenon_places(height=leaf.fit.height.value, every=choice.every)
+    places = tenon_places(height=leaf.fit.height.value, every=choice.joint_spacing)
     thick = choice.thickness / 3
     size = TENON_WIDE if choice.joint is SlabJoint.TENONS else 10.0
     for strip in strips[1:]:
@@ -251,8 +251,8 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
         for y in places:
             rect = Rect(x - TENON_LONG / 2, y - size / 2, x + TENON_LONG / 2, y + size / 2)
             leaf.tenons.append(Tenon(strip.name, strip.name, rect, thick, False))
-    how = f"one near each end, the others at most {leaf.ctx.fmt(choice.every)} apart"
-    number = given("tenon_every", f"{choice.joint}, about every", choice.every, fixed("build.every"))
+    how = f"one near each end, the others at most {leaf.ctx.fmt(choice.joint_spacing)} apart"
+    number = given("tenon_every", f"{choice.joint}, about every", choice.joint_spacing, fixed("build.joint_spacing"))
     leaf.ctx.figures.add(number)
     leaf.ctx.figures.derived(
         "tenons_count",

@@ -125,9 +125,9 @@ def _glue(ctx: Context, choice: Slab, strips: list[Part], season: Figure) -> Non
     stages = ctx.figures.derived(
         "glue_stages",
         "glue-ups",
-        glue_stages(strips=len(strips), at_once=choice.stages),
+        glue_stages(strips=len(strips), at_once=choice.group_size),
         ctx.figures["strips_count"],
-        formula=f"{choice.stages} at a time, then what came of them",
+        formula=f"{choice.group_size} at a time, then what came of them",
         unit=Unit.COUNT,
     )
     if choice.glue is SlabGlue.MORTISES and choice.joint is SlabJoint.GLUED:

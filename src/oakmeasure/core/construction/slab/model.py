@@ -54,11 +54,11 @@ class Slab(ConstructionModel):
     """Taken off each glue joint, both edges together, mm."""
     joint: SlabJoint = SlabJoint.TENONS
     """How its strips are joined."""
-    every: Annotated[float, bounded(80, 800, "distance")] = 300.0
+    joint_spacing: Annotated[float, bounded(80, 800, "distance")] = 300.0
     """Distance of loose tenons or dowels, mm."""
     glue: SlabGlue = SlabGlue.EDGES
     """Whether strips are glued together."""
-    stages: Annotated[int, Field(ge=2, le=6)] = 3
+    group_size: Annotated[int, Field(ge=2, le=6)] = 3
     """How many pieces are glued up at a time."""
     stiffener: Stiffener = Stiffener.DADOES
     """What keeps it flat."""
@@ -78,7 +78,7 @@ class Slab(ConstructionModel):
     @property
     def glued_at_once(self) -> int:
         """How many strips are glued up together, before their groups are."""
-        return self.stages
+        return self.group_size
 
     def with_widths(self, widths: Sequence[float]) -> Self:
         """Return the same of strips as wide as they were read.

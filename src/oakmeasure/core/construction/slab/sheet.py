@@ -29,12 +29,12 @@ GROUPS = (
         (
             field_choice("build.joint", "Joined by", enum_options(SlabJoint)),
             field_choice("build.glue", "Glue", enum_options(SlabGlue)),
-            number("stages", "glued up at a time", figure="glue_stages"),
+            number("group_size", "glued up at a time", figure="glue_stages"),
         ),
     ),
     Group(
         "Joints",
-        (size("every", "about every", figure="tenon_every"),),
+        (size("joint_spacing", "about every", figure="tenon_every"),),
         when=_where(lambda build: build.joint is not SlabJoint.GLUED),
     ),
     Group("Kept flat by", (field_choice("build.stiffener", "With", enum_options(Stiffener)),)),

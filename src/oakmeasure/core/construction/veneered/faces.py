@@ -97,7 +97,9 @@ def say_yield(ctx: Context, choice: Veneered, fit: Fit) -> None:
     """
     f = ctx.figures
     sanding = f.given("sanding", "sanded off a veneer", choice.sanding, fixed("build.sanding"))
-    wander = f.given("wander", "saw wanders, thickest to thinnest", choice.wander, fixed("build.wander"))
+    wander = f.given(
+        "wander", "saw wanders, thickest to thinnest", choice.thickness_spread, fixed("build.thickness_spread")
+    )
     raw = f.total("veneer_raw", "veneer, as it is sawn", plus(f["veneer"]), plus(sanding), plus(wander))
     stock = ctx.chosen("stock", "boards to be resawn, thickness", choice.stock, "build.stock")
     kerf = f.given("resaw_kerf", "kerf of the resaw", RESAW_KERF, fixed(source="narrow band, well set"))

@@ -45,7 +45,7 @@ class Veneered(Framed):
     """Thickness when finished, mm."""
     sanding: Annotated[float, bounded(0, 3, "sanding")] = 0.5
     """Off each veneer, mm."""
-    wander: Annotated[float, bounded(0, 3, "spread")] = 0.3
+    thickness_spread: Annotated[float, bounded(0, 3, "spread")] = 0.3
     """Between its thickest and its thinnest place as sawn, mm."""
     stock: Annotated[float, bounded(12, 150, "board thickness")] = 52.0
     """Thickness of the boards that are resawn, mm."""

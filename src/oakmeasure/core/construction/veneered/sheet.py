@@ -29,7 +29,7 @@ GROUPS = (
         (
             size("veneer", "finished"),
             size("sanding", "sanded off"),
-            size("wander", "saw wanders"),
+            size("thickness_spread", "saw wanders", figure="wander"),
             size("stock", "boards, thickness"),
             size("stock_width", "boards, width"),
             field_choice("build.back", "On the back", enum_options(BackFace)),
@@ -61,7 +61,7 @@ GROUPS = (
             size("lock_height", "lock above the floor"),
             size("bottom_rail", "bottom rail"),
             size("muntin", "muntin", optional=True),
-            size("arch", "top rail arched by", optional=True),
+            size("arch_rise", "top rail arched by", optional=True, figure="arch"),
             field_choice("build.tenon", "Tenons", enum_options(TenonKind)),
         ),
         when=_where(lambda build: build.form is VeneerForm.FRAMED),

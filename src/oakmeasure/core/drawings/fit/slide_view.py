@@ -197,7 +197,7 @@ def _plan(
     for at, (x, _) in enumerate(places):
         back = off
         if at == 1:  # of two that pass each other, the one in front
-            back = off + thick + leaf.leaf.slide.air
+            back = off + thick + leaf.leaf.slide.running_clearance
         box = Rect(x, base - (back + thick) * times, x + lw, base - back * times)
         sketch.area(corners(box), Layer.WOOD, ref="figure:stands_out", tint=tint)
     x = high - 4 * step

@@ -31,7 +31,7 @@ def ways_view(leaf: LeafSolution, show: Show) -> Drawing:
     if choice is not None and over > HAIR:
         found = ways_of(choice, over, leaf.figures["rule_joint_step"].value)
         if found:
-            return _side_by_side(choice, distinct(found, choice.by), show)
+            return _side_by_side(choice, distinct(found, choice.reduce_by), show)
     return _trimmed(leaf, build, show)
 
 

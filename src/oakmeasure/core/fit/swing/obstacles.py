@@ -287,7 +287,9 @@ def _figures(ctx: Context, swing: Swing, fitted: Fit) -> None:
         return  # that is said of the floor, with what would lift it over
     wanted = max(-y for each in swing.obstacles for _, y in each.outline) / 2
     reach = Remedy(
-        f"A butt whose pin stands {ctx.fmt(math.ceil(wanted))} out", "hardware.butt.knuckle", float(math.ceil(wanted))
+        f"A butt whose pin stands {ctx.fmt(math.ceil(wanted))} out",
+        "hardware.butt.pin_projection",
+        float(math.ceil(wanted)),
     )
     ctx.report(
         "opens",

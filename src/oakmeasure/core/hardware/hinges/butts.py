@@ -35,12 +35,12 @@ from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Rect
 
 BUTT_FIGURES = (
-    ("length", "butt, length", Unit.MM),
-    ("leaf", "butt, width of one leaf", Unit.MM),
-    ("closed", "butt, thickness when shut", Unit.MM),
-    ("knuckle", "pin's centre, out from the face", Unit.MM),
-    ("setback", "pin's centre, back from the edge", Unit.MM),
-    ("rating_kg", "butts, the leaf they are rated for", Unit.KG),
+    ("length", "butt_length", "butt, length", Unit.MM),
+    ("leaf_width", "butt_leaf", "butt, width of one leaf", Unit.MM),
+    ("closed_thickness", "butt_closed", "butt, thickness when shut", Unit.MM),
+    ("pin_projection", "butt_knuckle", "pin's centre, out from the face", Unit.MM),
+    ("pin_inset", "butt_setback", "pin's centre, back from the edge", Unit.MM),
+    ("rating_kg", "butt_rating_kg", "butts, the leaf they are rated for", Unit.KG),
 )
 
 
@@ -51,9 +51,9 @@ def add_butt_figures(ctx: Context) -> None:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
     butt = ctx.leaf.hardware.butt
-    for name, label, unit in BUTT_FIGURES:
-        reading = getattr(butt, name)
-        ctx.reading(figure_name(f"butt_{name}"), label, reading, f"hardware.butt.{name}", f"“{butt.name}”", unit)
+    for field, name, label, unit in BUTT_FIGURES:
+        reading = getattr(butt, field)
+        ctx.reading(figure_name(name), label, reading, f"hardware.butt.{field}", f"“{butt.name}”", unit)
 
 
 def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
@@ -299,7 +299,7 @@ def _across(ctx: Context, build: Build) -> Figure:
             *checks.other_butts(
                 ctx,
                 lambda each: (
-                    build.edge - each.leaf.value + each.knuckle.value >= least.value
+                    build.edge - each.leaf_width.value + each.pin_projection.value >= least.value
                     and each.rating_kg.value >= ctx.figures["butt_rating_kg"].value
                 ),
             ),

@@ -34,8 +34,8 @@ def judge_packet(ctx: Context) -> None:
         closed = f.given(
             figure_name(f"packet_{at}"),
             f"hinge {letter}, thickness when shut",
-            each.closed,
-            Origin(edit=f"hardware.packet.{at - 1}.closed"),
+            each.closed_thickness,
+            Origin(edit=f"hardware.packet.{at - 1}.closed_thickness"),
         )
         f.derived(
             figure_name(f"packet_{at}_depth"),
@@ -45,7 +45,7 @@ def judge_packet(ctx: Context) -> None:
             gap,
             formula="half of (thickness when shut − gap)",
         )
-    thick = [each.closed for each in packet]
+    thick = [each.closed_thickness for each in packet]
     length, width = max(each.length for each in packet), max(each.width for each in packet)
     f.given("packet_length", "longest of the packet", length, fixed(source="as measured"))
     f.given("packet_width", "widest of the packet", width, fixed(source="as measured"))
@@ -61,7 +61,7 @@ def judge_packet(ctx: Context) -> None:
 
 def _judge_spread(ctx: Context, packet: Sequence[PacketButt], spread: Figure) -> None:
     """Judge whether all are measured, and how far they differ."""
-    letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed)}" for at, each in enumerate(packet))
+    letters = ", ".join(f"{LETTERS[at]} {ctx.fmt(each.closed_thickness)}" for at, each in enumerate(packet))
     count = int(ctx.figures["butt_count"].value)
     if len(packet) < count:
         ctx.warn(

@@ -66,7 +66,7 @@ def _leaf_past_straps(ctx: Context, gear: Gear) -> None:
             "straps-meet",
             "The outer leaf meets the inner one's bolt heads",
             f"They stand {ctx.fmt(strap)} off its face, {ctx.fmt(f['slide_air'])} lie between the leaves.",
-            Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
+            Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.running_clearance", wanted),
             Remedy("Or straps let in flush, bolts with sunk heads", "hardware.hangers.strap", 0.0),
             grounds=Grounds("strap_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
@@ -95,7 +95,7 @@ def _leaf_past_cheeks(ctx: Context) -> None:
             "guide-between",
             "The inner leaf meets the outer one's guide",
             f"Cheek and felt take {ctx.fmt(cheek.value + felt.value)} of {ctx.fmt(f['slide_air'])} between the leaves.",
-            Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.air", wanted),
+            Remedy(f"{ctx.fmt(wanted)} between the leaves", "slide.running_clearance", wanted),
             Remedy("Or a fin in a groove in each foot", "hardware.guide.kind", GuideKind.FIN),
             grounds=Grounds("cheek_air", rule=f"{ctx.fmt(PASSING)} of air"),
         )
