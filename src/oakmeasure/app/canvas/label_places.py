@@ -135,7 +135,7 @@ def _fitted(drawing: Drawing, texts: list[Label | Dimension], room: QRectF, size
 def _under_one_another(texts: list[Label | Dimension], view: View) -> dict[Label, float]:
     """Return how far lines of words that begin at one place must go down so that each stands under the one before."""
     columns: list[list[Label]] = []
-    lines = [each for each in texts if isinstance(each, Label) and each.anchor is Anchor.LEFT and not each.room]
+    lines = [each for each in texts if isinstance(each, Label) and each.anchor is Anchor.LEFT and not each.room.width]
     for each in sorted(lines, key=lambda line: line.x):
         if not columns or (each.x - columns[-1][-1].x) * view.scale > INDENT:
             columns.append([])
@@ -156,7 +156,7 @@ def _apart(texts: list[Label | Dimension], view: View) -> dict[Label, float]:
     """Return how far figures of one row that all but touch must go to either side: two would read as another one."""
     rows: dict[float, list[Label]] = defaultdict(list)
     for each in texts:
-        if isinstance(each, Label) and each.anchor in CENTRED and not each.room and _is_figure(each):
+        if isinstance(each, Label) and each.anchor in CENTRED and not each.room.width and _is_figure(each):
             rows[round(each.y, 3)].append(each)
     found: dict[Label, float] = {}
     for row in rows.values():
