@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import functools
+import json
 import os
 import subprocess
 import sys
 import time
+import zlib
 from pathlib import Path
 
 import pytest
@@ -22,6 +24,7 @@ from oakmeasure.files.job.claims import Claim, seal
 from oakmeasure.files.job.job_file import JobFileError, demo_job, load, save
 from oakmeasure.files.job.journal import Journal, left_behind, read_journal
 
+SAMPLES = Path(__file__).parent.parent / "samples"
 KILLS = 12  # of each kind; the bench does 200 and 50
 
 
@@ -123,6 +126,21 @@ def test_a_journal_that_is_cut_or_damaged_anywhere_gives_the_edits_before_that(t
                 read_journal(file)
         else:
             assert read_journal(file).job in jobs
+
+
+def test_a_journal_of_an_older_version_is_taken_up_with_its_edits(tmp_path):
+    """What version 7 called a butt's knuckle is where its pin is: an edit of it, not saved, is there after an update."""
+    before = json.loads((SAMPLES / "version-7.oakjob").read_text(encoding="utf-8"))
+    leaf = json.loads(json.dumps(before["leaves"][0]))
+    leaf["hardware"]["butt"]["knuckle"]["value"] = 7.25
+    change = {"order": [each["id"] for each in before["leaves"]], "leaves": [leaf]}
+    texts = [json.dumps(each).encode() for each in ({"journal": 1, "path": "", "job": before}, change)]
+    file = tmp_path / "old.journal"
+    file.write_bytes(b"".join(b"%08x %s\n" % (zlib.crc32(text), text) for text in texts))
+    found = read_journal(file)
+    assert found.edits == 1
+    assert found.job.leaves[0].hardware.butt.pin_projection.value == 7.25
+    assert found.base.leaves[0].hardware.butt.pin_projection.value != 7.25
 
 
 def test_nothing_is_on_disk_before_an_edit_and_nothing_after_a_save(small, tmp_path):

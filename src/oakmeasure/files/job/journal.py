@@ -19,8 +19,6 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any, BinaryIO
 
-from pydantic import ValidationError
-
 from oakmeasure.core.document.job import Job
 from oakmeasure.files.job.job_file import JobFileError, loads
 
@@ -235,19 +233,16 @@ def read_journal(file: Path) -> Left:
     lines = _whole_lines(file.read_bytes())
     if not lines or lines[0].get("journal") != 1 or not isinstance(lines[0].get("job"), dict):
         raise JobFileError(f"{file.name} is no journal")
-    base = loads(json.dumps(lines[0]["job"]))
-    document, job, edits = json.loads(base.model_dump_json()), base, 0
-    good = document
+    document, edits = lines[0]["job"], 0
+    base = loads(json.dumps(document))
+    # The edits are in the words of the version that wrote them: they are made first, then all of it is brought up.
     for change in lines[1:]:
         try:
             document = with_changes(document, change)
         except (KeyError, TypeError):
             break
-        good, edits = document, edits + 1
-    try:
-        job = Job.model_validate(good)
-    except ValidationError:
-        raise JobFileError(f"{file.name}: what it holds is no job") from None
+        edits += 1
+    job = loads(json.dumps(document))
     path = str(lines[0].get("path", ""))
     at = datetime.fromtimestamp(file.stat().st_mtime)
     return Left(file, Path(path) if path else None, base, job, edits, at)
