@@ -129,7 +129,7 @@ def test_a_journal_that_is_cut_or_damaged_anywhere_gives_the_edits_before_that(t
 
 
 def test_a_journal_of_an_older_version_is_taken_up_with_its_edits(tmp_path):
-    """What version 7 called a butt's knuckle is where its pin is: an edit of it, not saved, is there after an update."""
+    """What version 7 called a butt's knuckle is where its pin is; an edit of it is there after an update."""
     before = json.loads((SAMPLES / "version-7.oakjob").read_text(encoding="utf-8"))
     leaf = json.loads(json.dumps(before["leaves"][0]))
     leaf["hardware"]["butt"]["knuckle"]["value"] = 7.25
