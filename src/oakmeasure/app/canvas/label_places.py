@@ -16,42 +16,17 @@ from oakmeasure.app.shell import theme
 from oakmeasure.core.drawings.drawing import Anchor, Dimension, Drawing, Label, Layer
 
 TEXT_PX = 13.5
-
-
 LEAST_PX = 9.0  # of type that is read
-
-
 TEXT_SIZES = (1.0, 0.9, 0.8, 0.74)  # of it, the next where texts would lie on one another
-
-
 DEAR_SMALL = 15.0  # texts that may rather be left out than all be set smaller by their size
-
-
-# That the scale is reckoned anew
-FIRST_TURNS = 3
-
-
+FIRST_TURNS = 3  # at the least, that the scale is reckoned anew
 MOST_TURNS = 8
-
-
 CLOSE = 0.14  # of its height that a line of words may stand into the one over it
-
-
 LAPPED = 0.3  # of the smaller one's area, from which two texts do
-
-
 SHARES = (0.38, 0.62, 0.27, 0.73, 0.18, 0.82)  # of its line, where else a size may stand
-
-
-# Px that two texts of one line may share, and that should be between two figures; of its height, that one stands beside
-# another.
-TOUCHING = 2.0
-
-
-BETWEEN = 3.0
-
-
-LEVEL = 0.6
+TOUCHING = 2.0  # px that two texts of one line may share
+BETWEEN = 3.0  # px that should be between two figures
+LEVEL = 0.6  # of its height, from which a text stands beside another one
 
 
 @dataclass(frozen=True, slots=True)
@@ -243,11 +218,7 @@ def _extent(drawing: Drawing, texts: list[Label | Dimension], view: View) -> QRe
 
 
 CENTRED = (Anchor.CENTRE, Anchor.ABOVE, Anchor.BELOW)
-
-
 INDENT = 8.0  # px that lines of one text may begin further in
-
-
 MOST_ASIDE = 8.0  # px that two figures may be moved apart
 
 

@@ -15,8 +15,6 @@ from oakmeasure.core.leaf.part import Rect
 from oakmeasure.language import tr
 
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
-
-
 _PENS: dict[Layer, tuple[str, float, float, tuple[float, ...]]] = {
     # layer: colour of the palette, alpha, width in px, dashes
     Layer.OUTLINE: ("ink", 1.0, 1.3, ()),

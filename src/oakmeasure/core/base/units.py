@@ -207,8 +207,6 @@ class Show:
 
 
 IN_MM = Show()  # for whoever uses the library without a job
-
-
 _IN_MM = re.compile(r"(\d+(?:\.\d+)?) mm\b")
 
 

@@ -13,8 +13,6 @@ from pydantic import Field
 from oakmeasure.core.document.rules import FrozenModel, bounded
 
 Place = Annotated[float, bounded(0, 8000, "place")]
-
-
 LEAST_BACKING = 18.0  # of a board that holds a track's screws: common practice, no source
 
 

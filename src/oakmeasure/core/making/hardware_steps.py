@@ -304,6 +304,3 @@ def _bolts_and_pull(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
             practice="the recess in an off-cut of the same face",
             check=StepCheck("flush with the face", 0.1),
         )
-
-
-# --- gear --------------------------------------------------------------------------------------------------

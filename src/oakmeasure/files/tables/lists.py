@@ -61,8 +61,6 @@ BORING_LIST_HEADER = (
     "across_mm",
     "depth_mm",
 )
-
-
 SETTINGS_HEADER = ("machine", "set_to_mm", "thickness_mm", "pieces", "leaf", "part", "of_it")
 
 

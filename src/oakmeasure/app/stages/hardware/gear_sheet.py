@@ -37,8 +37,6 @@ def _has_stack(leaf: Leaf) -> bool:
 
 
 _STUDS = Rows("studs", "hardware.wall.studs", (Column("at", "found at"),), lambda values: Stud(**values), "stud")
-
-
 GEAR: tuple[Group, ...] = (
     Group(
         "Hangers",

@@ -112,8 +112,6 @@ _BOLTS = Choice(
     lambda job, leaf_id: job.leaf(leaf_id).hardware.bolts is not None,
     lambda job, leaf_id, has: job_edits.with_field(job, leaf_id, "hardware.bolts", FlushBolts() if has else None),
 )
-
-
 HARDWARE: tuple[Group, ...] = (
     Group(
         "Cup hinges",

@@ -164,13 +164,9 @@ def _across(ctx: Context, choice: Existing, stop: Stop) -> None:
 
 
 EDGE_UNREAD = 3.0  # that a shaped edge is taken to reach in until it is measured: common practice, no source
-
-
 LONGER = {
     Splice.STAGGERED: "longer: halved, staggered",
     Splice.SCARF: "longer: scarfed 1:8",
     Splice.BLOCK: "longer: a block at one end",
 }
-
-
 WITH_FACES = (Inside.HOLLOW, Inside.BLOCKS, Inside.THICK)

@@ -16,8 +16,6 @@ from oakmeasure.core.leaf.part import Rect, Tenon
 MOST_DOWELS = 4
 DOWELS_APART = 45.0
 BETWEEN_SHARE = 1 / 3  # of the rail, left between divided tenons: common practice, no source
-
-
 HINGE_STILE = "hinge stile"
 LATCH_STILE = "latch stile"
 

@@ -41,8 +41,6 @@ _ROWS = Rows(
     "row",
     suggest=lambda _leaf: {"columns": 1, "share": 1.0},
 )
-
-
 GROUPS = (
     Group("", (_PATTERN,)),
     Group(

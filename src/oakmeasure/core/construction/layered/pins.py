@@ -6,15 +6,9 @@ from oakmeasure.core.leaf.part import Rect
 
 # Lengths in which panel pins are commonly sold, mm: common practice, no source.
 PINS = (10.0, 13.0, 15.0, 18.0, 20.0, 25.0, 30.0, 40.0, 50.0)
-
-
 PIN_SHORT_OF = 2.0  # of the two layers that it holds together: common practice, no source
-
-
 # From a member's edge; wider members take two rows: common practice, no source
 PIN_IN = 25.0
-
-
 TWO_ROWS = 90.0
 
 

@@ -29,8 +29,6 @@ LAST = 0.9
 LEAST_TIME = 2.0  # seconds, from which a copy is worth its start
 POLLED = 0.05  # seconds
 NICER = 5  # the copy gives way to what somebody waits for
-
-
 Tell = Callable[[str, Any], None]  # "prices" or "bound", and that
 Work = Callable[[Tell, Deadline], None]  # told by the first, until the second is over
 

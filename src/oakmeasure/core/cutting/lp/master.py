@@ -59,8 +59,6 @@ class Prices:
 class Master(StripColumns):
     """The programme of one problem, or of a part of it: it is solved, and priced."""
 
-    # --- columns -----------------------------------------------------------------------------------------------
-
     # --- prices known nearly -----------------------------------------------------------------------------------
 
     def begin(self, value: Sequence[float]) -> None:

@@ -280,9 +280,6 @@ def _turned(leaf: LeafSolution, hung: Hung, show: Show) -> Drawing:
     return sketch.drawing(margin=24)
 
 
-# --- runs, sliding leaves ----------------------------------------------------------------------------------
-
-
 # --- practice, record, book ----------------------------------------------------------------------------------
 
 

@@ -10,20 +10,10 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.rules import ButtSchool
 
 TWO_UP_TO_HEIGHT = 1500.0
-
-
 TWO_UP_TO_MASS = 20.0
-
-
 THREE_UP_TO_HEIGHT = 2290.0
-
-
 ONE_MORE_PER = 760.0
-
-
 SEVEN_INCHES = 177.8
-
-
 ELEVEN_INCHES = 279.4
 
 
