@@ -11,9 +11,9 @@ from typing import Annotated
 
 import typer
 
-from oakmeasure.core.document.job import Hand
+from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.solution import LeafSolution, Solution
-from oakmeasure.core.solver import solve
+from oakmeasure.core.solver import solve, solve_leaf
 from oakmeasure.files.job import job_file
 
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.
@@ -45,10 +45,15 @@ def refusing(*errors: type[Exception]) -> Iterator[None]:
         raise refuse(str(error)) from None
 
 
+def loaded(path: Path) -> Job:
+    """Return a job as its file holds it."""
+    with refusing(job_file.JobFileError):
+        return job_file.load(path)
+
+
 def opened(path: Path) -> Solution:
     """Return a job, worked out."""
-    with refusing(job_file.JobFileError):
-        return solve(job_file.load(path))
+    return solve(loaded(path))
 
 
 def written(path: Path, content: bytes) -> None:
@@ -57,18 +62,27 @@ def written(path: Path, content: bytes) -> None:
         job_file.write_whole(path, content)
 
 
-def leaf_asked_for(solution: Solution, leaf: str) -> str:
+def leaf_asked_for(job: Job, leaf: str) -> str:
     """Return the id of the leaf that was asked for, of the first where none was."""
-    ids = [each.leaf.id for each in solution.leaves]
+    ids = [each.id for each in job.leaves]
     if leaf and leaf not in ids:
         raise refuse(f"--leaf {leaf}: the job has {', '.join(ids)}")
     return leaf or ids[0]
 
 
-def leaf_of(path: Path, leaf: str) -> tuple[Solution, LeafSolution]:
-    """Return a job and the leaf of it that was asked for."""
+def leaf_of(path: Path, leaf: str) -> tuple[Job, LeafSolution]:
+    """Return a job and the leaf of it that was asked for; no other is worked out."""
+    job = loaded(path)
+    return job, solve_leaf(job, job.leaf(leaf_asked_for(job, leaf)))
+
+
+def some_of(path: Path, leaf: str) -> tuple[Job, list[LeafSolution]]:
+    """Return a job and the leaf of it that was asked for, all of them where none was."""
+    if leaf:
+        job, solved = leaf_of(path, leaf)
+        return job, [solved]
     solution = opened(path)
-    return solution, solution.leaf(leaf_asked_for(solution, leaf))
+    return solution.job, list(solution.leaves)
 
 
 def hand_named(name: str) -> Hand | None:

@@ -12,7 +12,7 @@ import typer
 import typer.main
 
 from oakmeasure.cli import papers
-from oakmeasure.cli.common import JobPath, LeafId, app, leaf_asked_for, opened, refuse, refusing
+from oakmeasure.cli.common import JobPath, LeafId, app, leaf_asked_for, loaded, opened, refuse, refusing, some_of
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.figures.check import Stage
@@ -106,11 +106,11 @@ def shot(
     named = next((each for each in Stage if each.lower() == stage.lower()), None)
     if named is None:
         raise refuse(f"--stage {stage}: one of {', '.join(Stage)}")
-    solution = opened(job)
+    document = loaded(job)
     from oakmeasure.app.shell.start import picture
 
     with refusing(job_file.JobFileError, OSError):
-        picture(solution.job, png, stage=named, leaf=leaf_asked_for(solution, leaf), page=_page(page, named))
+        picture(document, png, stage=named, leaf=leaf_asked_for(document, leaf), page=_page(page, named))
 
 
 @app.command()
@@ -160,9 +160,8 @@ def operations(
     from oakmeasure.core.base.units import Show
     from oakmeasure.files.tables.operations import operations_record
 
-    solution = opened(job)
-    leaves = [solution.leaf(leaf_asked_for(solution, leaf))] if leaf else list(solution.leaves)
-    record = operations_record(leaves, Show(solution.job.unit))
+    document, leaves = some_of(job, leaf)
+    record = operations_record(leaves, Show(document.unit))
     if as_json:
         print(json.dumps(record, indent=1, ensure_ascii=False))
         return

@@ -17,9 +17,11 @@ from oakmeasure.cli.common import (
     hand_named,
     leaf_asked_for,
     leaf_of,
+    loaded,
     opened,
     refuse,
     refusing,
+    some_of,
     written,
 )
 from oakmeasure.core.base.units import Show
@@ -38,7 +40,7 @@ def sheet(
     stage: Annotated[str, typer.Option(help="of one stage, Measure to Hang, or all; the leaf's when left out")] = "",
 ) -> None:
     """Write the bench sheet of a leaf, or of one stage of it. Stops must have been answered for in the job."""
-    solution, solved = leaf_of(job, leaf)
+    document, solved = leaf_of(job, leaf)
     stops = solved.open_stops()
     if stops:
         raise refuse(f"not answered for: {'; '.join(each.title for each in stops)}")
@@ -48,11 +50,11 @@ def sheet(
         named = [each for each in Stage if stage.lower() in (each.lower(), "all")]
         if not named:
             raise refuse(f"--stage {stage}: one of {', '.join(Stage)}, all")
-        written(pdf, stage_sheets_pdf(solution.job, solved, named))
+        written(pdf, stage_sheets_pdf(document, solved, named))
         return
     from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
 
-    written(pdf, bench_sheet_pdf(solution.job, solved))
+    written(pdf, bench_sheet_pdf(document, solved))
 
 
 @app.command()
@@ -60,8 +62,8 @@ def customer(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to 
     """Write what the customer agrees to before the first cut: the leaf and its choices, without sums."""
     from oakmeasure.files.pdf.stage_sheets import customer_pdf
 
-    solution, solved = leaf_of(job, leaf)
-    written(pdf, customer_pdf(solution.job, solved))
+    document, solved = leaf_of(job, leaf)
+    written(pdf, customer_pdf(document, solved))
 
 
 @app.command()
@@ -72,7 +74,7 @@ def rod(
     paper: PaperName = "A4",
 ) -> None:
     """Write the setting-out rods of a leaf at full size, or as distances from one end."""
-    solution, solved = leaf_of(job, leaf)
+    document, solved = leaf_of(job, leaf)
     if target.suffix.lower() == ".csv":
         written(target, tables.rods_csv(solved).encode("utf-8-sig"))
         return
@@ -80,7 +82,7 @@ def rod(
     from oakmeasure.files.pdf.rods import rod_pdf
 
     with refusing(PaperError, ValueError):
-        content = rod_pdf(solution.job, solved, paper=paper)
+        content = rod_pdf(document, solved, paper=paper)
     written(target, content)
 
 
@@ -94,17 +96,17 @@ def write_templates(
     hand: HandName = "",
 ) -> None:
     """Write the templates of a leaf at 1:1: both hands as PDF, one hand as DXF."""
-    solution, solved = leaf_of(job, leaf)
+    document, solved = leaf_of(job, leaf)
     with refusing(ValueError):
         if target.suffix.lower() == ".dxf":
             from oakmeasure.files.cad.dxf import templates_dxf
 
-            show = Show(solution.job.unit)
+            show = Show(document.unit)
             content = templates_dxf(solved, show, only=only or (), hand=hand_named(hand))
         else:
             from oakmeasure.files.pdf.templates import templates_pdf
 
-            content = templates_pdf(solution.job, solved, paper=paper, only=only or ())
+            content = templates_pdf(document, solved, paper=paper, only=only or ())
     written(target, content)
 
 
@@ -132,8 +134,8 @@ def svg(job: JobPath, target: Annotated[Path, typer.Argument(help="the SVG to wr
     from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
     from oakmeasure.files.cad.svg import drawing_svg
 
-    solution, solved = leaf_of(job, leaf)
-    written(target, drawing_svg(leaf_view(solved, Show(solution.job.unit)), solved.leaf.name))
+    document, solved = leaf_of(job, leaf)
+    written(target, drawing_svg(leaf_view(solved, Show(document.unit)), solved.leaf.name))
 
 
 @app.command()
@@ -177,7 +179,7 @@ def read_a_schedule(
     from oakmeasure.files.tables.cutting_csv import CuttingFileError
     from oakmeasure.files.tables.schedule_csv import read_schedule, with_schedule
 
-    document = opened(job).job if job.exists() else new_job(csv.stem)
+    document = loaded(job) if job.exists() else new_job(csv.stem)
     with refusing(CuttingFileError):
         leaves = read_schedule(csv, document)
     written(job, job_file.dumps(with_schedule(document, leaves)).encode("utf-8"))
@@ -196,15 +198,15 @@ def hardware_table(
     """Write a table of hinges or tracks, or read one into the job; docs/paper.md."""
     from oakmeasure.files.tables.hardware_csv import hardware_csv, read_hardware, with_hardware, with_track
 
-    solution = opened(job)
+    document = loaded(job)
     if not read:
-        written(csv, hardware_csv(solution.job, kind).encode("utf-8-sig"))
+        written(csv, hardware_csv(document, kind).encode("utf-8-sig"))
         return
     with refusing(ValueError):
         ware, found = read_hardware(csv)
-        made = with_hardware(solution.job, found)
+        made = with_hardware(document, found)
         if ware is Ware.TRACKS:
-            made = with_track(made, leaf_asked_for(solution, leaf), found, take)
+            made = with_track(made, leaf_asked_for(document, leaf), found, take)
     written(job, job_file.dumps(made).encode("utf-8"))
     print(f"{len(found)} {ware}")
 
@@ -234,13 +236,12 @@ def keep_outs(
     leaf: Annotated[str, typer.Option(help="id of the leaf of a PDF; the first when left out")] = "",
 ) -> None:
     """Write where nothing may be nailed, pinned or screwed: of all leaves as CSV, or of one as PDF."""
-    solution = opened(job)
     if out.suffix.lower() != ".pdf":
-        written(out, tables.keep_outs_csv(solution).encode("utf-8-sig"))
+        written(out, tables.keep_outs_csv(opened(job)).encode("utf-8-sig"))
         return
     from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
 
-    written(out, zone_sheet_pdf(solution.job, solution.leaf(leaf_asked_for(solution, leaf))))
+    written(out, zone_sheet_pdf(*leaf_of(job, leaf)))
 
 
 @app.command()
@@ -253,6 +254,5 @@ def labels(
     from oakmeasure.core.making.labels import all_labels
     from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
 
-    solution = opened(job)
-    leaves = [solution.leaf(leaf_asked_for(solution, leaf))] if leaf else list(solution.leaves)
-    written(pdf, label_sheet_pdf(all_labels(leaves, Show(solution.job.unit), job=solution.job.name)))
+    document, leaves = some_of(job, leaf)
+    written(pdf, label_sheet_pdf(all_labels(leaves, Show(document.unit), job=document.name)))

@@ -56,6 +56,7 @@ class Pattern:
         self.matches = re.compile(made, re.DOTALL).fullmatch
         self.phrase, self.said = phrase, said
         self.weight = sum(map(len, self.words))
+        self.longest = max(self.words, key=len, default="")  # looked for first: much quicker than the whole match
 
 
 class Phrases:
@@ -150,14 +151,13 @@ class Phrases:
         """Yield the ways to take a text apart, those that hold it together best first."""
         if text.count("; ") > 1:
             yield self._pieces(text.split("; "), "; ", depth)
-        patterns = list(self._patterns(text, depth))
-        yield from (each for weight, each in patterns if weight >= TELLING)
+        yield from self._by_patterns(text, depth, telling=True)
         for between in BREAKS:
             if between in text.strip():
                 yield self._pieces(text.split(between), between, depth)
                 if between == ": ":  # a word, and what it means
                     yield self._pieces(text.split(between, 1), between, depth)
-        yield from (each for weight, each in patterns if weight < TELLING)
+        yield from self._by_patterns(text, depth, telling=False)
         if NUMBER.search(text):
             yield self._pieces(NUMBER.split(text), "", depth)
 
@@ -177,19 +177,20 @@ class Phrases:
         inner = self._whole(found[2])
         return None if inner is None else f"{found[1]}{inner}{found[3]}"
 
-    def _patterns(self, text: str, depth: int) -> Iterator[tuple[int, Said]]:
-        """Yield what a text becomes by each phrase that it matches, with how much of it the phrase says itself."""
+    def _by_patterns(self, text: str, depth: int, *, telling: bool) -> Iterator[Said]:
+        """Yield what a text becomes by each phrase that it matches, those first that say most of it themselves."""
         for begun, change in ((text, False), (text[0].lower() + text[1:], True), (text[0].upper() + text[1:], True)):
             if change and begun == text:
                 continue
             words = dict.fromkeys(WORD.findall(begun))
             patterns = [each for word in (*words, "") for each in self.by_word.get(word, ())]
             for pattern in sorted(patterns, key=lambda each: -each.weight):
+                if (pattern.weight >= TELLING) is not telling or pattern.longest not in begun:
+                    continue
                 found = pattern.matches(begun)
                 if found is not None:
                     said, strange = self._filled(pattern, found, depth)
-                    capital = change and text[0].isupper()
-                    yield pattern.weight, ((said[:1].upper() + said[1:] if capital else said), strange)
+                    yield (said[:1].upper() + said[1:] if change and text[0].isupper() else said), strange
 
     def _filled(self, pattern: Pattern, found: re.Match[str], depth: int) -> Said:
         groups = {n: self.best(found[at + 1], depth + 1) for at, n in enumerate(pattern.order)}
