@@ -25,10 +25,18 @@ def pytest_collection_finish():
     gc.freeze()
 
 
-@pytest.fixture
+@pytest.fixture(scope="session")
 def demo():
-    """The job that ships with the application."""
+    """The job that ships with the application: frozen, so that all tests have the same one."""
     from oakmeasure.data import text
     from oakmeasure.files.job.job_file import loads
 
     return loads(text("demo.oakjob"))
+
+
+@pytest.fixture(scope="session")
+def solved_demo(demo):
+    """The job that ships with the application, worked out: as frozen."""
+    from oakmeasure.core.solver import solve
+
+    return solve(demo)

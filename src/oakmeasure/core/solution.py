@@ -60,7 +60,7 @@ class LeafSolution(LeafDesign):
         if self.leaf.hanging is Hanging.OPEN:
             return "not decided"
         if stage is Stage.FIT:
-            return show.size(f["leaf_width"].value, f["leaf_height"].value)
+            return show.size(self.fit.width.value, self.fit.height.value)
         if self.build is None or self.plan is None:
             return "no leaf"
         if stage is Stage.LEAF:

@@ -5,11 +5,10 @@ from __future__ import annotations
 import pytest
 
 from oakmeasure.core.costing.pricing import buy_ways, hardware_price, price_of
-from oakmeasure.core.solver import solve
 
 
-def test_price_is_the_sum_of_its_lines_with_the_margin(demo):
-    leaf = solve(demo).leaf("seed-room")
+def test_price_is_the_sum_of_its_lines_with_the_margin(demo, solved_demo):
+    leaf = solved_demo.leaf("seed-room")
     price = price_of(demo, leaf)
     assert price.cost == pytest.approx(sum(each.value for each in price.lines))
     assert price.price == pytest.approx(price.cost * (1 + demo.rules.margin.value / 100))
@@ -20,8 +19,8 @@ def test_price_is_the_sum_of_its_lines_with_the_margin(demo):
     assert price_of(demo, leaf, timber=100.0).lines[0].value == 100.0
 
 
-def test_three_ways_to_buy_are_priced_from_the_same_parts(demo):
-    leaf = solve(demo).leaf("seed-room")
+def test_three_ways_to_buy_are_priced_from_the_same_parts(demo, solved_demo):
+    leaf = solved_demo.leaf("seed-room")
     rough, planed, machined = buy_ways(demo, leaf)
     solid = leaf.sawn
     assert rough.hours == pytest.approx(len(solid) * demo.rules.milling_minutes.value / 60)

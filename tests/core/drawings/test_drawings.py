@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import cache
 from itertools import pairwise
 
 import pytest
@@ -37,12 +38,30 @@ def _places(shape):
     return [shape.start, shape.end] if isinstance(shape, Dimension) else shape.points
 
 
+@pytest.fixture(scope="module")
+def leaves_of(demo):
+    """The demo job's leaves, worked out in a unit or hung on one hand, each once."""
+
+    @cache
+    def in_unit(system):
+        return solve(job_edits.with_value(demo, "unit", system)).leaves
+
+    @cache
+    def by_hand(hand):
+        turned = (job_edits.with_value(demo, f"leaves.{at}.hand", hand).leaves[at] for at in range(len(demo.leaves)))
+        return [solve_leaf(demo, each) for each in turned]
+
+    return lambda how: in_unit(how) if isinstance(how, UnitSystem) else by_hand(how)
+
+
 @pytest.mark.parametrize("stage", list(Stage))
 @pytest.mark.parametrize("system", list(UnitSystem))
-@pytest.mark.parametrize("at", [0, 1, 2])
-def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_a_number(demo, stage, system, at):
-    leaf = solve(job_edits.with_value(demo, "unit", system)).leaves[at]
-    drawing = VIEWS[stage](leaf, Show(system))
+def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_a_number(leaves_of, stage, system):
+    for leaf in leaves_of(system):
+        _check_view(leaf, VIEWS[stage](leaf, Show(system)), system)
+
+
+def _check_view(leaf, drawing, system):
     b = drawing.bounds
     for shape in drawing.shapes:
         for x, y in _places(shape):
@@ -61,9 +80,9 @@ def test_every_view_of_every_demo_leaf_has_its_texts_inside_and_nothing_without_
 
 @pytest.mark.parametrize("page", list(MeasurePage))
 @pytest.mark.parametrize("hand", list(Hand))
-def test_every_page_of_measure_draws_every_opening_of_the_demo_with_its_texts_inside(demo, page, hand):
-    for at, leaf in enumerate(demo.leaves):
-        turned = solve_leaf(demo, job_edits.with_value(demo, f"leaves.{at}.hand", hand).leaves[at])
+def test_every_page_of_measure_draws_every_opening_of_the_demo_with_its_texts_inside(leaves_of, page, hand):
+    for turned in leaves_of(hand):
+        leaf = turned.leaf
         drawing = measure_view(turned, Show(), exaggeration=14.0, page=page)
         assert drawing.shapes, leaf.id
         b = drawing.bounds
@@ -74,8 +93,8 @@ def test_every_page_of_measure_draws_every_opening_of_the_demo_with_its_texts_in
         assert not any("nan" in text or not text.strip() for text in drawing.texts())
 
 
-def test_ticks_are_drawn_off_their_side_as_often_as_said_and_the_wrong_one_in_its_own_layer(demo):
-    leaf = solve(demo).leaf("hatch")
+def test_ticks_are_drawn_off_their_side_as_often_as_said_and_the_wrong_one_in_its_own_layer(solved_demo):
+    leaf = solved_demo.leaf("hatch")
     drawing = measure_view(leaf, Show(), exaggeration=10.0)
     wrong = [s for s in drawing.shapes if s.ref == "tick:5"]
     assert any(isinstance(s, Line) and s.layer is Layer.DOUBT for s in wrong)
@@ -83,8 +102,8 @@ def test_ticks_are_drawn_off_their_side_as_often_as_said_and_the_wrong_one_in_it
     assert {"tick:check", "tick:nick", "tick:12"} <= drawing.refs()
 
 
-def test_residual_stands_under_its_reading_with_its_sign(demo):
-    leaf = solve(demo).leaves[0]
+def test_residual_stands_under_its_reading_with_its_sign(solved_demo):
+    leaf = solved_demo.leaves[0]
     drawing = opening_view(leaf, Show())
     shown = {s.ref: s.text for s in drawing.shapes if isinstance(s, Label) and s.layer is Layer.PENCIL and s.ref}
     for kind, judged in leaf.opening.adjustment.readings.items():
@@ -92,8 +111,8 @@ def test_residual_stands_under_its_reading_with_its_sign(demo):
             assert shown[f"reading:{kind}"] == ("+" if judged.miss > 0 else "") + Show().length(judged.miss)
 
 
-def test_uncertainty_band_is_as_wide_as_two_standard_errors_times_the_exaggeration(demo):
-    leaf = solve(demo).leaf("hatch")
+def test_uncertainty_band_is_as_wide_as_two_standard_errors_times_the_exaggeration(solved_demo):
+    leaf = solved_demo.leaf("hatch")
     taken = leaf.opening.taken
     shape = crooked(leaf, 10.0)
     sigmas = side_sigmas(taken.corners, taken.covariance, 1)
@@ -181,8 +200,8 @@ def test_mirroring_turns_places_and_not_words():
 
 
 @pytest.mark.parametrize("times", [1, 10, 20])
-def test_crookedness_is_shown_as_many_times_as_is_said(demo, times):
-    leaf = solve(demo).leaves[0]
+def test_crookedness_is_shown_as_many_times_as_is_said(solved_demo, times):
+    leaf = solved_demo.leaves[0]
     drawing = opening_view(leaf, Show(), exaggeration=times)
     sides = {s.ref: s.points for s in drawing.shapes if isinstance(s, Line) and s.layer is Layer.OUTLINE}
     (lf_x, _), (lh_x, _) = sides["side:latch side"]
@@ -191,8 +210,8 @@ def test_crookedness_is_shown_as_many_times_as_is_said(demo, times):
     assert hh_x - hf_x == pytest.approx(times * leaf.opening.hinge_head[0])
 
 
-def test_doubted_reading_is_drawn_as_doubted_with_what_the_others_make_it(demo):
-    leaf = solve(demo).leaves[1]
+def test_doubted_reading_is_drawn_as_doubted_with_what_the_others_make_it(solved_demo):
+    leaf = solved_demo.leaves[1]
     drawing = opening_view(leaf, Show())
     doubted = next(s for s in drawing.shapes if s.ref == "reading:width_top")
     assert isinstance(doubted, Dimension)
@@ -200,8 +219,8 @@ def test_doubted_reading_is_drawn_as_doubted_with_what_the_others_make_it(demo):
     assert doubted.text == "678.5, not 668.1"
 
 
-def test_cutting_view_draws_each_piece_once_and_inside_its_board(demo):
-    leaf = solve(demo).leaves[0]
+def test_cutting_view_draws_each_piece_once_and_inside_its_board(solved_demo):
+    leaf = solved_demo.leaves[0]
     drawing = VIEWS[Stage.TIMBER](leaf, Show())
     boards = [s for s in drawing.shapes if isinstance(s, Area) and s.layer is Layer.WASTE]
     pieces = [s for s in drawing.shapes if isinstance(s, Area) and s.layer is Layer.WOOD]

@@ -50,9 +50,9 @@ def test_pocket_that_is_too_low_has_its_ways_out_by_cost_and_each_that_is_taken_
             assert "gear-short" not in codes(mended, Level.STOP), option.cells
 
 
-def test_cost_is_hours_at_their_price_and_material_and_every_choice_can_be_taken(demo):
+def test_cost_is_hours_at_their_price_and_material_and_every_choice_can_be_taken(demo, solved_demo):
     dear = job_edits.with_rule(demo, "hour_price", 80.0)
-    for before, after in zip(solve(demo).leaves, solve(dear).leaves, strict=True):
+    for before, after in zip(solved_demo.leaves, solve(dear).leaves, strict=True):
         for one, other in zip(before.fit_choices, after.fit_choices, strict=True):
             costs = {each.cells[0]: each for each in one.options}
             for option in other.options:

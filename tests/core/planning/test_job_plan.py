@@ -68,9 +68,9 @@ def with_rack(job, **changes):
     return job.model_copy(update=changes)
 
 
-def test_every_piece_of_the_demo_has_its_place_beside_the_defects(demo):
+def test_every_piece_of_the_demo_has_its_place_beside_the_defects(demo, solved_demo):
     plan = planned(demo)
-    check(demo, plan, [solve(demo).leaf(each) for each in ("weighing-office", "drying-loft")])
+    check(demo, plan, [solved_demo.leaf(each) for each in ("weighing-office", "drying-loft")])
     assert plan.is_whole
     assert plan.cost == pytest.approx(sum(one.source.price for lot in plan.lots for one in lot.stock))
     assert plan.bound <= plan.cost
@@ -119,8 +119,8 @@ def test_board_that_is_cut_leaves_the_rack_its_parts_the_list_and_its_rest_comes
     assert pieces[0] - pieces[1] == len(one.pieces)
 
 
-def test_planed_section_serves_what_it_is_just_over_and_is_bought_by_its_length(demo):
-    part = next(each for each in solve(demo).leaf("engine-room").sawn if each.role == "ledge")
+def test_planed_section_serves_what_it_is_just_over_and_is_bought_by_its_length(demo, solved_demo):
+    part = next(each for each in solved_demo.leaf("engine-room").sawn if each.role == "ledge")
     assert (part.finished.width, part.finished.thickness) == (70, 20)
     plan = planned(demo, ("engine-room",))
     bars = [lot for lot in plan.lots if lot.lot.kind is CutKind.BARS]

@@ -44,8 +44,8 @@ def test_every_planed_part_passes_every_machine_once_and_the_largest_comes_first
                 assert machine is Machine.PLANER or abs(planed.thickness - each.thickness) < 0.1
 
 
-def test_list_by_setting_reads_back_as_the_cut_list(demo):
-    solution = solve(demo)
+def test_list_by_setting_reads_back_as_the_cut_list(solved_demo):
+    solution = solved_demo
     rows = list(csv.DictReader(io.StringIO(tables.settings_csv(solution))))
     cut = list(csv.DictReader(io.StringIO(tables.cut_list_csv(solution))))
     stops = [row for row in rows if row["machine"] == "saw, stop"]

@@ -111,8 +111,8 @@ def test_travel_is_set_from_its_highest_point_wherever_that_is():
     assert leaf.figures["floor_fall"].value == 7
 
 
-def test_still_to_measure_names_over_all_leaves_what_is_assumed_and_what_hangs_on_it(demo):
-    items = all_to_measure(solve(demo).leaves)
+def test_still_to_measure_names_over_all_leaves_what_is_assumed_and_what_hangs_on_it(solved_demo):
+    items = all_to_measure(solved_demo.leaves)
     assert [each.state for each in items] == sorted(
         (each.state for each in items), key=lambda s: s is not Provenance.ASSUMED
     )

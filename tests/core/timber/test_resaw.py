@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.veneer_match import Match
 from oakmeasure.core.planning.veneer_plan import veneer_plan
-from oakmeasure.core.solver import solve
 from oakmeasure.core.timber.resaw import Resawing, matched, resawn, short_by
 
 
@@ -63,9 +62,9 @@ def test_one_short_is_sawn_thinner_or_out_of_another_board():
     assert short_by(needed=6, sawing=sawing, least=2.0) == ()
 
 
-def test_every_veneer_of_the_reading_room_has_its_slice_once(demo):
-    plan = veneer_plan(solve(demo).leaf("reading-room"))
+def test_every_veneer_of_the_reading_room_has_its_slice_once(solved_demo):
+    plan = veneer_plan(solved_demo.leaf("reading-room"))
     laid = [(each.laid.board, each.laid.number) for row in plan.faces for each in row]
     assert len(laid) == len(set(laid)) == plan.needed
     assert all(number <= len(plan.resawn.slices) for _, number in laid)
-    assert veneer_plan(solve(demo).leaf("seed-room")) is None
+    assert veneer_plan(solved_demo.leaf("seed-room")) is None

@@ -146,8 +146,8 @@ def test_save_is_whole_or_not_at_all(tmp_path, demo, monkeypatch):
 # --- lists -----------------------------------------------------------------------------------------------
 
 
-def test_cut_list_reads_back_as_the_parts(demo):
-    solution = solve(demo)
+def test_cut_list_reads_back_as_the_parts(demo, solved_demo):
+    solution = solved_demo
     rows = list(csv.DictReader(io.StringIO(tables.cut_list_csv(solution))))
     parts = [(leaf, part) for leaf in solution.leaves for part in leaf.cut_parts]
     assert tuple(rows[0]) == tables.CUT_LIST_HEADER
@@ -159,10 +159,10 @@ def test_cut_list_reads_back_as_the_parts(demo):
     assert mass == pytest.approx(solution.leaves[0].figures["mass"].value, abs=0.06)
 
 
-def test_boring_list_names_member_datum_and_hand(demo):
-    rows = list(csv.DictReader(io.StringIO(tables.boring_list_csv(solve(demo)))))
+def test_boring_list_names_member_datum_and_hand(solved_demo):
+    rows = list(csv.DictReader(io.StringIO(tables.boring_list_csv(solved_demo))))
     assert tuple(rows[0]) == tables.BORING_LIST_HEADER
-    parts = {leaf.leaf.name: {part.name for part in leaf.build.parts} for leaf in solve(demo).leaves if leaf.build}
+    parts = {leaf.leaf.name: {part.name for part in leaf.build.parts} for leaf in solved_demo.leaves if leaf.build}
     carriers = {
         "hinge lining leg",
         "latch lining leg",
@@ -182,8 +182,8 @@ def test_boring_list_names_member_datum_and_hand(demo):
     assert all(float(row["to_mm"]) - float(row["from_top_mm"]) == pytest.approx(float(row["along_mm"])) for row in rows)
 
 
-def test_sheet_of_keep_out_zones_is_one_page_with_every_zone(demo):
-    solution = solve(demo)
+def test_sheet_of_keep_out_zones_is_one_page_with_every_zone(demo, solved_demo):
+    solution = solved_demo
     for leaf_id in ("office-store", "winnowing", "packet-press", "pair", "walnut"):
         leaf = solution.leaf(leaf_id)
         text, pages = text_of(zone_sheet_pdf(demo, leaf))
@@ -194,8 +194,8 @@ def test_sheet_of_keep_out_zones_is_one_page_with_every_zone(demo):
         assert "keep-out zones" in flat
 
 
-def test_bench_sheet_says_what_a_sliding_leaf_and_a_cupboard_hang_on(demo):
-    solution = solve(demo)
+def test_bench_sheet_says_what_a_sliding_leaf_and_a_cupboard_hang_on(demo, solved_demo):
+    solution = solved_demo
     text, _ = text_of(bench_sheet_pdf(demo, solution.leaf("walnut")))
     flat = " ".join(text.split())
     assert "Two wheels: Whin hidden floor gear" in flat
@@ -215,8 +215,8 @@ def test_cells_that_start_like_a_formula_are_escaped(name):
     assert cell == ("'" + name if name != "-2" else name)
 
 
-def test_figures_record_has_what_the_command_promises(demo):
-    record = json.loads(json.dumps(tables.figures_record(solve(demo))))
+def test_figures_record_has_what_the_command_promises(solved_demo):
+    record = json.loads(json.dumps(tables.figures_record(solved_demo)))
     leaf = record["leaves"][0]
     assert {"id", "name", "construction", "hanging", "figures", "parts", "borings", "verdicts"} <= set(leaf)
     assert leaf["construction"] == "framed and panelled"
@@ -236,8 +236,8 @@ def text_of(pdf: bytes) -> tuple[str, int]:
 
 
 @pytest.mark.parametrize("leaf", [0, 1, 2])
-def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, leaf):
-    solution = solve(demo).leaves[leaf]
+def test_bench_sheet_is_one_leaf_of_a4_with_all_that_is_promised(demo, solved_demo, leaf):
+    solution = solved_demo.leaves[leaf]
     pdf = bench_sheet_pdf(demo, solution)
     text, pages = text_of(pdf)
     assert pages == 2
@@ -322,8 +322,8 @@ def test_file_of_an_older_version_opens_with_everything_that_it_held():
     assert (opens["ledger"], opens["pigeon-holes"], opens["packet-press"]) == (155.0, 170.0, 95.0)
 
 
-def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_be_noted(demo):
-    for leaf in solve(demo).leaves:
+def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_be_noted(demo, solved_demo):
+    for leaf in solved_demo.leaves:
         text, pages = text_of(bench_sheet_pdf(demo, leaf))
         assert pages == 2, leaf.leaf.id
         flat = " ".join(text.split())
@@ -331,13 +331,13 @@ def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_b
         for part in leaf.cut_parts:
             first = part.name if not part.name[-1].isdigit() else part.name.rpartition(" ")[0]
             assert first in flat, (leaf.leaf.id, part.name)
-    boarded = solve(demo).leaf("coal-hole")
+    boarded = solved_demo.leaf("coal-hole")
     text, _ = text_of(bench_sheet_pdf(demo, boarded))
     flat = " ".join(text.split())
     assert "ends cut at 65.14°" in flat
     assert "board 2 to 6" in flat  # alike ones in one row
     assert "2–6" in flat
-    rows = csv.DictReader(io.StringIO(tables.cut_list_csv(solve(demo))))
+    rows = csv.DictReader(io.StringIO(tables.cut_list_csv(solved_demo)))
     row = next(each for each in rows if each["part"] == "brace" and each["leaf"].startswith("Coal"))
     assert row["note"] == "ends cut at 65.14°"
 

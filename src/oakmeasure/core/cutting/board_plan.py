@@ -145,6 +145,8 @@ def plan_boards(
     """
     rack = _Rack(list(stock), kerf, end_trim)
     fits = [each for each in pieces if any(rack.holds(board, each.length, each.width) for board in stock)]
+    least_area, least_boards = _bound(fits, stock, kerf, end_trim)
+    least_cost = _least_cost(fits, rack, least_boards)
     best: tuple[float, list[_Open], list[BoardPiece]] | None = None
     for order, prefer in _attempts(fits, rack):
         boards, left = _pack(order, prefer, rack)
@@ -152,10 +154,11 @@ def plan_boards(
         cost = sum(rack.cost[each.stock.name] for each in boards) + 1e12 * len(left)
         if best is None or cost < best[0] - _EPS:
             best = (cost, boards, left)
+            if cost <= least_cost + _EPS:
+                break
     boards, left = (best[1], best[2]) if best else ([], [])
     cut = tuple(_laid_out(each, kerf, end_trim) for each in sorted(boards, key=lambda one: -one.stock.area))
     placed = {each.piece.name for board in cut for each in board.pieces}
-    least_area, least_boards = _bound(fits, stock, kerf, end_trim)
     return BoardPlan(
         cut,
         tuple(each for each in pieces if each.name not in placed),
@@ -288,6 +291,18 @@ def _bound(pieces: list[BoardPiece], stock: Sequence[BoardStock], kerf: float, e
     widths = sum(each.width + kerf for each in pieces if 2 * (each.length + kerf) > longest + _EPS)
     counts = (_fewest_by_area(need, usable), math.ceil(lengths / longest - 1e-9), math.ceil(widths / widest - 1e-9))
     return need / best_rate, max(counts)
+
+
+def _least_cost(pieces: list[BoardPiece], rack: _Rack, least_boards: int) -> float:
+    """Return what any plan costs at the least: so many of the cheapest boards, or the area where it is cheapest."""
+    if not pieces:
+        return 0.0
+    need = sum((each.length + rack.kerf) * (each.width + rack.kerf) for each in pieces)
+    rates = (
+        rack.cost[each.name] / ((each.length - 2 * rack.end_trim + rack.kerf) * (each.width + rack.kerf))
+        for each in rack.stock
+    )
+    return max(need * min(rates), least_boards * min(rack.cost.values()))
 
 
 def _fewest_by_area(need: float, usable: list[tuple[BoardStock, float]]) -> int:

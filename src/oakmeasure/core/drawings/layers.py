@@ -168,7 +168,7 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
             at = y + (3.6 * step if raised else 0.0)
             sketch.add(Dimension((dim.start, at), (dim.end, at), text, figure=dim.figure, edit=edit, ref=dim.ref))
     over = y + (11 if is_any else 8) * step
-    sketch.dimension((0, over), (build.width, over), show.length(build.width), figure="leaf_width")
+    sketch.dimension((0, over), (build.width, over), show.length(build.width), figure=leaf.fit.width.name)
 
 
 def section(page: Sketch, build: Build, x0: float, *, words: bool = True) -> None:

@@ -97,8 +97,8 @@ def record_of(job: Job, leaf: LeafSolution, show: Show) -> Record | None:
     hung_height = show.length(signed.height) if signed is not None and signed.height is not None else ""
     weighed = show.value(signed.mass_kg, Unit.KG) if signed is not None and signed.mass_kg is not None else ""
     lines = [
-        RecordLine("leaf, width", mm("leaf_width"), hung_width),
-        RecordLine("leaf, height", mm("leaf_height"), hung_height),
+        RecordLine("leaf, width", show.length(leaf.fit.width.value), hung_width),
+        RecordLine("leaf, height", show.length(leaf.fit.height.value), hung_height),
         RecordLine(
             "thickness", mm("thickness_set_out") or mm("thickness"), mm("thickness") if "thickness_set_out" in f else ""
         ),

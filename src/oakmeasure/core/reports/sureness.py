@@ -44,8 +44,8 @@ def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = 
     if leaf.opening.lining is not None:
         needed, what = f["lining_outside"].value, f"a lining of {show.length(f['lining_outside'].value)} goes in plumb"
     else:
-        needed = f["leaf_width"].value + f["gap_hinge"].value + least_at_latch(f)
-        what = f"a leaf of {show.length(f['leaf_width'].value)} goes in without planing"
+        needed = leaf.fit.width.value + f["gap_hinge"].value + least_at_latch(f)
+        what = f"a leaf of {show.length(leaf.fit.width.value)} goes in without planing"
     spread = monte_carlo(
         clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed, draws=draws, seed=seed
     )

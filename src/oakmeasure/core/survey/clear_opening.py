@@ -244,12 +244,8 @@ def width_spread(taken: Taken) -> Callable[[Matrix], float]:
     size = 2 * len(taken.corners) - 2
     if clear_width_of(taken) is None:  # no two sides bound it: no surer than its least sure corner
         return lambda covariance: math.sqrt(max(covariance[at][at] for at in range(size)))
-
-    def row(at: int) -> list[float]:
-        return [float(each == at) for each in range(size)]
-
     at = (taken.latch_foot[0], taken.latch_head[0], taken.hinge_head[0])
-    return lambda covariance: spread_of_width(covariance, latch=(row(0), row(2)), hinge=row(size - 2), at=at)
+    return lambda covariance: spread_of_width(covariance, latch=(0, 2), hinge=size - 2, at=at)
 
 
 def _uncertainty(ctx: Context, taken: Taken) -> None:

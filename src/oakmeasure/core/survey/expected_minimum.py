@@ -11,9 +11,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from oakmeasure.core.base.matrices import Matrix, Vector, dot, times
+from oakmeasure.core.base.matrices import Matrix, Vector
 
 _NODES = 48  # of Simpson's rule over the one integral that has no closed form; the error is below 1e-4 of the spread
+_SIMPSON = (1, *(4, 2) * (_NODES // 2 - 1), 4, 1)
 _REACH = 6.0  # standard deviations
 _NONE = 1e-12  # mm; a spread below it is none
 _ROOT_HALF = math.sqrt(0.5)
@@ -73,49 +74,45 @@ def mean_of_product(*, mean_u: float, sd_u: float, mean_v: float, sd_v: float, c
     slope = covariance / sd_u**2
     left = math.sqrt(max(sd_v**2 - slope * covariance, 0.0))
     step = (high - low) / _NODES
+    erf, exp = math.erf, math.exp  # this is asked some five hundred times at every edit
     total = 0.0
-    for at in range(_NODES + 1):
+    for at, weight in enumerate(_SIMPSON):
         u = low + at * step
-        weight = 1 if at in (0, _NODES) else 4 if at % 2 else 2
         off = (u - mean_u) / sd_u
         mean = mean_v + slope * (u - mean_u)
-        # As positive_part gives it; written out, for this is asked some five hundred times at every edit.
-        z = mean / left if left > _NONE else 0.0
-        v = (
-            max(mean, 0.0)
-            if left <= _NONE
-            else (mean * 0.5 * (1 + math.erf(z * _ROOT_HALF)) + left * math.exp(-z * z / 2) * _NORMAL)
-        )
-        total += weight * u * math.exp(-off * off / 2) * v
+        if left <= _NONE:
+            v = max(mean, 0.0)
+        else:  # as positive_part gives it
+            z = mean / left
+            v = mean * 0.5 * (1 + erf(z * _ROOT_HALF)) + left * exp(-z * z / 2) * _NORMAL
+        total += weight * u * exp(-off * off / 2) * v
     return total * step / 3 / sd_u * _NORMAL
 
 
-def spread_of_width(covariance: Matrix, *, latch: tuple[Vector, Vector], hinge: Vector, at: Vector) -> float:
+def spread_of_width(covariance: Matrix, *, latch: tuple[int, int], hinge: int, at: Vector) -> float:
     """Return the standard uncertainty of min(latch foot, latch head) − max(0, hinge head), mm.
 
     Args:
         covariance: Of the free coordinates.
-        latch: Rows over the free coordinates that give the x of the latch side's corners.
-        hinge: Rows over the free coordinates that give those x.
+        latch: Which of the free coordinates are the x of the latch side's foot and head.
+        hinge: Which of them is the x of the hinge side's head.
         at: Their means: latch foot, latch head, hinge head.
     """
-
-    def shared(one: Vector, other: Vector) -> float:
-        return dot(one, times(covariance, other))
-
-    foot, head = latch
-    further = [a - b for a, b in zip(foot, head, strict=True)]
-    mean_u, sd_u = at[0] - at[1], math.sqrt(max(shared(further, further), 0.0))
-    mean_v, sd_v = at[2], math.sqrt(max(shared(hinge, hinge), 0.0))
+    (foot, head), c = latch, covariance
+    variance_u = (c[foot][foot] - c[foot][head]) - (c[head][foot] - c[head][head])  # of foot - head
+    mean_u, sd_u = at[0] - at[1], math.sqrt(max(variance_u, 0.0))
+    mean_v, sd_v = at[2], math.sqrt(max(c[hinge][hinge], 0.0))
     u, v = positive_part(mean=mean_u, sd=sd_u), positive_part(mean=mean_v, sd=sd_v)
-    together = mean_of_product(mean_u=mean_u, sd_u=sd_u, mean_v=mean_v, sd_v=sd_v, covariance=shared(further, hinge))
+    together = mean_of_product(
+        mean_u=mean_u, sd_u=sd_u, mean_v=mean_v, sd_v=sd_v, covariance=c[foot][hinge] - c[head][hinge]
+    )
     variance = (
-        shared(foot, foot)
+        c[foot][foot]
         + u.square
         - u.mean**2
         + v.square
         - v.mean**2
-        - 2 * (u.share * shared(foot, further) + v.share * shared(foot, hinge))
+        - 2 * (u.share * (c[foot][foot] - c[foot][head]) + v.share * c[foot][hinge])
         + 2 * (together - u.mean * v.mean)
     )
     return math.sqrt(max(variance, 0.0))

@@ -146,7 +146,7 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
         return show.value(f[figure_name(name)].value, f[figure_name(name)].unit)
 
     sizes = [
-        ("leaf, finished", show.size(f["leaf_width"].value, f["leaf_height"].value)),
+        ("leaf, finished", show.size(leaf.fit.width.value, leaf.fit.height.value)),
         ("at the glue-up", show.size(f["glued_width"].value, f["glued_height"].value)),
         ("gaps: hinge, latch", f"{show.length(f['gap_hinge'].value)}, {show.length(f['gap_latch'].value)}"),
         ("gaps: head, floor", f"{show.length(f['gap_head'].value)}, {show.length(f['gap_floor'].value)}"),

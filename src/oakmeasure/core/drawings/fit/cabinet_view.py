@@ -45,10 +45,10 @@ def cabinet_view(leaf: LeafSolution, show: Show) -> Drawing:
         sketch.line([(edge, y0), (edge - 0.2 * w, y0)], Layer.PENCIL)
         sketch.line([(edge, y0 + lh), (edge - 0.2 * w, y0 + lh)], Layer.PENCIL)
     low = -frame - 8 * unit
-    sketch.dimension((x0, low), (x0 + lw, low), show.length(lw), figure="leaf_width")
+    sketch.dimension((x0, low), (x0 + lw, low), show.length(lw), figure=leaf.fit.width.name)
     sketch.dimension((0, low - 8 * unit), (w, low - 8 * unit), show.length(w), figure="clear_width")
     edge = -left - 8 * unit
-    sketch.dimension((edge, y0), (edge, y0 + lh), show.length(lh), figure="leaf_height")
+    sketch.dimension((edge, y0), (edge, y0 + lh), show.length(lh), figure=leaf.fit.height.name)
     page = sketch.page()
     page.label((x0 + lw / 2, y0 + lh / 2), show.size(lw, lh), Lettering(Layer.LEAF, 1.45, bold=True))
     for name, x, y in (

@@ -78,12 +78,12 @@ def _sizes(sketch: Sketch, leaf: LeafSolution) -> None:
     w, h = leaf.fit.width.value, leaf.fit.height.value
     left, right = side_gaps(leaf)
     y = -10 * step
-    page.dimension((0, y), (w, y), show.length(w), figure="leaf_width")
+    page.dimension((0, y), (w, y), show.length(w), figure=leaf.fit.width.name)
     page.dimension(
         (-left, y - 5 * step), (w + right, y - 5 * step), show.length(f["clear_width"].value), figure="clear_width"
     )
     x = -9 * step
-    page.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
+    page.dimension((x, 0), (x, h), show.length(h), figure=leaf.fit.height.name)
     page.dimension(
         (x - 11 * step, -f["gap_floor"].value),
         (x - 11 * step, h + f["gap_head"].value),

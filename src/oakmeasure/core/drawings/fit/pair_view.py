@@ -36,12 +36,12 @@ def pair_view(leaf: LeafSolution, build: Build, show: Show) -> Drawing:
     front(Sketch(show, step, sketch.shapes, mirror_at=across), build)
     _written(sketch, leaf, across)
     y, x = -9 * step, -10 * step
-    sketch.dimension((0, y), (w, y), show.length(w), figure="leaf_width")
-    sketch.dimension((across - w, y), (across, y), show.length(w), figure="leaf_width")
+    sketch.dimension((0, y), (w, y), show.length(w), figure=leaf.fit.width.name)
+    sketch.dimension((across - w, y), (across, y), show.length(w), figure=leaf.fit.width.name)
     sketch.dimension(
         (-side, y - 6 * step), (across + side, y - 6 * step), show.length(f["clear_width"].value), figure="clear_width"
     )
-    sketch.dimension((x, 0), (x, h), show.length(h), figure="leaf_height")
+    sketch.dimension((x, 0), (x, h), show.length(h), figure=leaf.fit.height.name)
     sketch.write((across + 3 * step, y), "leaves", PENCIL)
     sketch.write((across + side + 3 * step, y - 6 * step), "clear, plumb", PENCIL)
     return sketch.drawing(margin=2 * step)

@@ -68,8 +68,8 @@ def slide_view(leaf: LeafSolution, show: Show, *, slid: float) -> Drawing:
         _free(sketch, leaf, w, h, high)
     sketch.box(Rect(0, 0, w, h), Layer.HIDDEN)
     floor_line(sketch.page(), low, high, 0.0)
-    sketch.dimension((x0, -7 * step), (x0 + lw, -7 * step), show.length(lw), figure="leaf_width")
-    sketch.dimension((low + 3 * step, y0), (low + 3 * step, y0 + lh), show.length(lh), figure="leaf_height")
+    sketch.dimension((x0, -7 * step), (x0 + lw, -7 * step), show.length(lw), figure=leaf.fit.width.name)
+    sketch.dimension((low + 3 * step, y0), (low + 3 * step, y0 + lh), show.length(lh), figure=leaf.fit.height.name)
     if "clear_way" in f:
         _clear(sketch, leaf, places, slid)
     _plan(sketch, leaf, places, low, high)
