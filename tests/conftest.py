@@ -39,4 +39,6 @@ def solved_demo(demo):
     """The job that ships with the application, worked out: as frozen."""
     from oakmeasure.core.solver import solve
 
-    return solve(demo)
+    solved = solve(demo)
+    gc.freeze()  # it stays to the end
+    return solved

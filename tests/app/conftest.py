@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import gc
 from dataclasses import replace
 
 import pytest
@@ -22,6 +23,7 @@ def demo_solver(demo):
     """What has worked out the demo job already."""
     solver = Solver()
     solver.solve(demo)
+    gc.freeze()  # it stays to the end
     return solver
 
 

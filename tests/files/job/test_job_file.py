@@ -328,6 +328,7 @@ def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_b
         assert pages == 2, leaf.leaf.id
         flat = " ".join(text.split())
         assert leaf.leaf.name in flat
+        assert f"leaf, finished {Show().size(leaf.fit.width.value, leaf.fit.height.value)}" in flat, leaf.leaf.id
         for part in leaf.cut_parts:
             first = part.name if not part.name[-1].isdigit() else part.name.rpartition(" ")[0]
             assert first in flat, (leaf.leaf.id, part.name)
