@@ -56,8 +56,10 @@ def let_go(window) -> None:
     for each in (window, window.timber, session.room(MakeRoom), session.undo_stack, session):
         each.deleteLater()
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
-    # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process.
+    # The wrappers of its widgets go with it: collected later, at any allocation, they ended the process. What is left
+    # then stays for good: the collector need not walk through it again after the next window.
     gc.collect()
+    gc.freeze()
 
 
 def note_under(window, name) -> str:

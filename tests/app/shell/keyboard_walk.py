@@ -82,6 +82,7 @@ def main() -> int:
             for each in window.sheet().findChildren(QToolButton)
             if each.isVisible() and each.objectName().startswith("page-")
         ]
+        looked_at: set[type[QWidget]] = set()  # a kind of control shows the cursor alike on all pages of a stage
         for page in pages or [None]:
             if page is not None:
                 page.setFocus(Qt.FocusReason.TabFocusReason)
@@ -89,7 +90,10 @@ def main() -> int:
             for _ in range(3):
                 app.processEvents()
             reached, wanted = walked(window), within_reach(window)
-            kinds = {type(each): each for each in reached if not isinstance(each, QLabel)}
+            kinds = {
+                type(each): each for each in reached if not isinstance(each, QLabel) and type(each) not in looked_at
+            }
+            looked_at.update(kinds)
             print(
                 json.dumps(
                     {

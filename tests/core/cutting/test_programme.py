@@ -201,9 +201,8 @@ def many_boards(seed, kinds, boards):
     )
 
 
-@pytest.mark.parametrize("seed", [1, 2])
-def test_programme_begun_at_the_prices_of_a_sample_ends_where_it_ends_without(seed):
-    shop = Shop(many_boards(seed, 170, 150))
+def test_programme_begun_at_the_prices_of_a_sample_ends_where_it_ends_without():
+    shop = Shop(many_boards(2, 170, 150))
     stock = {each.at: each.count for each in shop.stock}
     near = sample.prices(shop, shop.demand, stock, (), lambda: False)
     assert near is not None
