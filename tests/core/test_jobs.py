@@ -267,8 +267,8 @@ SAID = [
 
 
 @pytest.fixture(scope="module")
-def leaves():
-    return {each.leaf.id: each for each in solve(demo_job()).leaves}
+def leaves(solved_demo):
+    return {each.leaf.id: each for each in solved_demo.leaves}
 
 
 @pytest.mark.parametrize(("leaf_id", "name", "value", "within"), FIGURES + FITTED + BUILT + HUNG)

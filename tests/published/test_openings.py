@@ -13,7 +13,6 @@ from oakmeasure.core.base.parsing import parse_length
 from oakmeasure.core.base.uncertainty import monte_carlo, root_sum_square
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.readings import HeadKind, Lining
-from oakmeasure.core.solver import solve
 from oakmeasure.core.survey.adjust import Observed
 from oakmeasure.core.survey.expected_minimum import mean_of_product, positive_part
 from oakmeasure.core.survey.heads import head_line
@@ -21,7 +20,6 @@ from oakmeasure.core.survey.lining_strips import strip_thickness
 from oakmeasure.core.survey.outline import HalfPlane, largest_box
 from oakmeasure.core.survey.polygon import adjust_polygon
 from oakmeasure.core.survey.ticks import fit_side, line_through
-from oakmeasure.files.job.job_file import demo_job
 from samples import readings, solved
 
 # --- heads -----------------------------------------------------------------------------------------------
@@ -145,10 +143,10 @@ def test_positive_part_and_product_agree_with_scipy():
 
 
 @pytest.mark.parametrize("at", range(25))
-def test_uncertainty_by_sums_is_what_drawing_openings_gives(at):
+def test_uncertainty_by_sums_is_what_drawing_openings_gives(solved_demo, at):
     from oakmeasure.core.reports.sureness import how_sure
 
-    leaf = solve(demo_job()).leaves[at]
+    leaf = solved_demo.leaves[at]
     sure = how_sure(leaf, Show())
     assert sure.spread.sd == pytest.approx(leaf.figures["clear_width_uncertainty"].value, rel=0.02)
 

@@ -97,8 +97,8 @@ POWER = {"saw", "plane", "router", "drill", "resaw"}
 
 
 @pytest.fixture(scope="module")
-def whole():
-    return solve(demo_job())
+def whole(solved_demo):
+    return solved_demo
 
 
 def ids(leaf):

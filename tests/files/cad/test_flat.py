@@ -24,16 +24,14 @@ from oakmeasure.core.drawings.drawing import Area, Dimension, Label
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, bulges, flat, outline_of
-from oakmeasure.core.solver import solve
 from oakmeasure.files.cad.dxf import leaf_dxf
 from oakmeasure.files.cad.svg import NAMESPACE, drawing_svg
-from oakmeasure.files.job.job_file import demo_job
 from samples import solved
 
 
 @pytest.fixture(scope="module")
-def whole():
-    return solve(demo_job())
+def whole(solved_demo):
+    return solved_demo
 
 
 def read(leaf, face=FaceUp.OPENING, hand=None):

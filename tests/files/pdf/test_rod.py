@@ -13,8 +13,6 @@ from pypdf import PdfReader
 
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.paper.rods import Lane, rods
-from oakmeasure.core.solver import solve
-from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.full_size import BAR, MARGIN, OVERLAP, PaperError, paper_named, pieces
 from oakmeasure.files.pdf.rods import LABELS, ROW, STICK, rod_pdf, spread
 from oakmeasure.files.tables.lists import rods_csv
@@ -23,8 +21,8 @@ from samples import framed
 
 
 @pytest.fixture(scope="module")
-def whole():
-    return solve(demo_job())
+def whole(solved_demo):
+    return solved_demo
 
 
 def test_every_part_and_cut_of_every_demo_leaf_is_on_a_rod_with_both_its_ends(whole):

@@ -18,7 +18,6 @@ from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.paper.customer import customer_blocks, customer_drawing
 from oakmeasure.core.paper.stage_sheet import stage_sheet, sum_of
 from oakmeasure.core.solver import solve
-from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.drawing import REGULAR, register_fonts
 from oakmeasure.files.pdf.stage_sheets import customer_pdf, folded, stage_sheets_pdf
 from samples import job
@@ -27,8 +26,8 @@ SHOW = Show()
 
 
 @pytest.fixture(scope="module")
-def whole():
-    return solve(demo_job())
+def whole(solved_demo):
+    return solved_demo
 
 
 def pages(pdf):

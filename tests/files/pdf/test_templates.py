@@ -19,7 +19,6 @@ from oakmeasure.core.paper.router_layout import FaceUp, FlatLayer, flat_part, ou
 from oakmeasure.core.paper.templates import hands, kinds_of, templates
 from oakmeasure.core.solver import solve
 from oakmeasure.files.cad.dxf import APART, leaf_dxf, templates_dxf
-from oakmeasure.files.job.job_file import demo_job
 from oakmeasure.files.pdf.full_size import BAR, MARGIN, PaperError
 from oakmeasure.files.pdf.templates import templates_pdf
 from reading_pdf import lines_of
@@ -42,8 +41,8 @@ KINDS = {
 
 
 @pytest.fixture(scope="module")
-def whole():
-    return solve(demo_job())
+def whole(solved_demo):
+    return solved_demo
 
 
 def one(leaf, kind, on=""):

@@ -34,8 +34,8 @@ HEAD = "name,width_mm,height_mm,hand,hanging,construction,wood,thickness_mm,like
 
 
 @pytest.fixture(scope="module")
-def whole():
-    return solve(demo_job())
+def whole(solved_demo):
+    return solved_demo
 
 
 @pytest.fixture(scope="module")
