@@ -7,6 +7,7 @@ import os
 import tempfile
 
 import pytest
+from _pytest.doctest import DoctestModule
 from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -17,6 +18,13 @@ for each in ("XDG_DATA_HOME", "XDG_STATE_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HO
 EXAMPLES = int(os.environ.get("EXAMPLES", "0"))
 settings.register_profile("suite", deadline=None, max_examples=EXAMPLES or 40, derandomize=not EXAMPLES)
 settings.load_profile("suite")
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_collect_file():
+    """Look for doctests in src alone: for them every file of tests would be read and rewritten a second time."""
+    found = yield
+    return [each for each in found if not isinstance(each, DoctestModule)]
 
 
 def pytest_collection_finish():

@@ -63,7 +63,6 @@ def show_pages(window: Window, leaf_ids: list[str]) -> None:
             for page in list(window.sheet().pages):
                 window.sheet().go_to_page(page)
                 QApplication.processEvents()
-                window.grab()
 
 
 def show_workings(window: Window) -> None:
