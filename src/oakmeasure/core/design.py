@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from oakmeasure.core.cutting.leaf_plan import LeafPlan
 from oakmeasure.core.document.job import Leaf
@@ -60,10 +60,23 @@ class LeafDesign:
     """Ways of hanging it, side by side."""
     leaf_choices: tuple[Comparison, ...] = ()
     """Ways of making it, side by side."""
+    fault: Exception | None = None
+    """What the program failed with over this leaf; it has no parts then. None where it did not fail."""
     sigma_cut: float = 0.0
     """Standard deviation of a cut, mm: a shop rule."""
     sigma_hang: float = 0.0
     """Standard deviation of hanging, mm: a shop rule."""
+
+    def left_undone(self, fault: Exception) -> LeafDesign:
+        """Return the same without what rests on parts, for a leaf that the program fails over.
+
+        Args:
+            fault: What it failed with.
+        """
+        known = {
+            each: getattr(self, each) for each in ("leaf", "figures", "opening", "wood", "sigma_cut", "sigma_hang")
+        }
+        return LeafDesign(**known, fit=replace(self.fit, possible=False), fault=fault)
 
     @property
     def borings(self) -> tuple[Boring, ...]:

@@ -17,9 +17,11 @@ from oakmeasure.core.construction.shop_capacity import judge_shop
 from oakmeasure.core.costing.cost import cost_up
 from oakmeasure.core.cutting.leaf_plan import SAWN_ALIKE, plan_leaf
 from oakmeasure.core.design import LeafDesign, pieces_sawn
-from oakmeasure.core.document.job import Job, Leaf
+from oakmeasure.core.document.constructions import trade_name
+from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.job import Job, Leaf, new_job
 from oakmeasure.core.document.stock import Board
-from oakmeasure.core.figures.check import Check, Level, Remedy, Stage
+from oakmeasure.core.figures.check import Check, Checks, Level, Remedy, Stage
 from oakmeasure.core.fit.alternatives import side_by_side
 from oakmeasure.core.fit.bought_leaf import buy_or_make
 from oakmeasure.core.fit.fit_probability import say_chance
@@ -27,7 +29,7 @@ from oakmeasure.core.fit.fit_result import Fit, add_gaps
 from oakmeasure.core.fit.gear import judge_set, place_of
 from oakmeasure.core.fit.registry import fit
 from oakmeasure.core.fit.swing.obstacles import swing, swings_by_itself
-from oakmeasure.core.hanging.adjust import adjust_leaf
+from oakmeasure.core.hanging.adjust import NOT_HUNG, adjust_leaf
 from oakmeasure.core.hanging.checks import judge_hanging
 from oakmeasure.core.hardware.clash.check_clashes import check_clashes
 from oakmeasure.core.hardware.fixing_stack import judge_stack
@@ -182,13 +184,48 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
     Returns:
         The leaf worked out as far as it can be.
     """
-    ctx, design = _design(job, leaf)
-    making = make(design, job.rules, ctx.show)
-    hung = adjust_leaf(design, ctx.show)
-    if making is not None and design.build is not None:
-        judge_making(ctx.at(Stage.MAKE), design.build, making)
-        judge_hanging(ctx.at(Stage.HANG), hung)
+    try:
+        ctx, design = _design(job, leaf)
+    except Exception as fault:  # the program's own: the job's other leaves, lists and papers go on
+        ctx, design = _stand_in(job, leaf, fault)
+    making, hung = None, NOT_HUNG
+    if design.fault is None:
+        try:
+            making, hung = make(design, job.rules, ctx.show), adjust_leaf(design, ctx.show)
+            if making is not None and design.build is not None:
+                judge_making(ctx.at(Stage.MAKE), design.build, making)
+                judge_hanging(ctx.at(Stage.HANG), hung)
+        except Exception as fault:
+            making, hung, design = None, NOT_HUNG, design.left_undone(fault)
+    if design.fault is not None:
+        _say_fault(ctx.at(Stage.LEAF), leaf, design.fault)
     return LeafSolution.of(design, checks=ctx.checks_so_far.sorted(), making=making, hung=hung)
+
+
+def _say_fault(ctx: Context, leaf: Leaf, fault: Exception) -> None:
+    asked = f"{trade_name(leaf.build.kind)}, {leaf.hanging}"
+    ctx.stop(
+        "not-worked-out",
+        "This leaf cannot be worked out",
+        f"The program fails over it ({type(fault).__name__}): {asked}. The job's other leaves are right.",
+        Remedy("Take the last change back, or choose something else for this leaf"),
+    )
+
+
+def _stand_in(job: Job, leaf: Leaf, fault: Exception) -> tuple[Context, LeafDesign]:
+    """Return what can be said of a leaf that the program fails over: of its opening if that can be, of none if not."""
+    plain = leaf.model_copy(update={"hanging": Hanging.OPEN})
+    bare = Leaf(id=leaf.id, name=leaf.name, hand=leaf.hand, hanging=Hanging.OPEN, readings=leaf.readings)
+    empty = new_job().leaves[0].model_copy(update={"id": leaf.id, "name": leaf.name, "hanging": Hanging.OPEN})
+    for each in (plain, bare):
+        try:
+            ctx, design = _design(job, each)
+            break
+        except Exception:  # the same fault: the next one asks for less
+            continue
+    else:
+        ctx, design = _design(job, empty)
+    return replace(ctx, checks_so_far=Checks()), replace(design.left_undone(fault), leaf=leaf)
 
 
 def design_leaf(job: Job, leaf: Leaf) -> LeafDesign:
@@ -225,7 +262,10 @@ def _design(job: Job, said: Leaf) -> tuple[Context, LeafDesign]:
         sigma_hang=job.rules.sigma_hang.value,
     )
     if fitted.possible:
-        design = _with_hardware(ctx, job, _set_out_and_planned(ctx, job, design), made=fitted)
+        try:
+            design = _with_hardware(ctx, job, _set_out_and_planned(ctx, job, design), made=fitted)
+        except Exception as fault:
+            design = design.left_undone(fault)
     judge_assumed(ctx, opening.next_reading)
     return ctx, design
 
