@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import gc
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated
@@ -14,6 +14,7 @@ import typer
 from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.solver import solve, solve_leaf
+from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job import job_file
 
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.
@@ -53,7 +54,16 @@ def loaded(path: Path) -> Job:
 
 def opened(path: Path) -> Solution:
     """Return a job, worked out."""
-    return solve(loaded(path))
+    solution = solve(loaded(path))
+    _say_faults(solution.leaves)
+    return solution
+
+
+def _say_faults(leaves: Iterable[LeafSolution]) -> None:
+    """Say of which leaf the program failed, and where more of it stands; the others go on."""
+    for each in leaves:
+        if each.fault is not None:
+            print(f"oak-measure: {each.leaf.name}: {log_trouble(each.fault)}", file=sys.stderr)
 
 
 def written(path: Path, content: bytes) -> None:
@@ -73,7 +83,9 @@ def leaf_asked_for(job: Job, leaf: str) -> str:
 def leaf_of(path: Path, leaf: str) -> tuple[Job, LeafSolution]:
     """Return a job and the leaf of it that was asked for; no other is worked out."""
     job = loaded(path)
-    return job, solve_leaf(job, job.leaf(leaf_asked_for(job, leaf)))
+    solved = solve_leaf(job, job.leaf(leaf_asked_for(job, leaf)))
+    _say_faults((solved,))
+    return job, solved
 
 
 def some_of(path: Path, leaf: str) -> tuple[Job, list[LeafSolution]]:

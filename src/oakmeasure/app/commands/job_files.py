@@ -13,6 +13,8 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.tools.dialogs import NewJob
 from oakmeasure.app.tools.file_dialogs import file_name, say_kinds
 from oakmeasure.core.document.job import new_job
+from oakmeasure.core.solution import LeafSolution
+from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job.job_file import SUFFIX, JobFileError, load
 from oakmeasure.files.job.journal import Left
 from oakmeasure.language import tr
@@ -27,7 +29,22 @@ class JobFiles(Papers):
         super().__init__(host, session)
         self.keeper = Keeper(session)
         self.keeps_look = False  # a program that a person started does
+        self._logged: set[tuple[str, str]] = set()
+        session.failed.connect(self.leaf_failed)
+        self.leaf_failed(session.solved, edited=False)
         self.keeper.troubled.connect(lambda why: self.tell("Edits are not kept", f"Until the next save: {why}."))
+
+    def leaf_failed(self, solved: LeafSolution, edited: bool) -> None:
+        """Log a leaf that the program fails over, once; an edit that made it fail is offered to be taken back."""
+        fault = solved.fault
+        if fault is None:
+            return
+        which = solved.leaf.id, repr(fault)
+        if which not in self._logged:
+            self._logged.add(which)
+            log_trouble(fault)
+        if edited and self.ask_back(solved.leaf.name) == "back":
+            self.session.undo_stack.undo()
 
     # --- asking ------------------------------------------------------------------------------------------
 
@@ -60,6 +77,16 @@ class JobFiles(Papers):
         """Return "save", "leave" or "stay" for a job with unsaved edits."""
         text = f"“{self.session.job.name}” has changes that are not saved."
         return self._asked("Not saved", text, {"save": "Save", "leave": "Leave them", "stay": "Stay here"})
+
+    def ask_back(self, name: str) -> str:
+        """Return "back" or "keep" for an edit that the program fails over."""
+        text = (
+            f"The program fails over “{name}” as it is now. That is not your doing. Every other leaf goes on, and this "
+            "one too, once the change is taken back."
+        )
+        return self._asked(
+            "This leaf cannot be worked out", text, {"keep": "Keep the change", "back": "Take the change back"}
+        )
 
     def ask_taken(self, path: Path) -> str:
         """Return "copy" or "stay" for a file that another window has open."""

@@ -55,7 +55,8 @@ class _Edit(QUndoCommand):
 
 class Session(QObject):
     """Signals: `changed` after every change of job, leaf, unit, board or mark; `stage_changed`, `working_changed` and
-    `lit_changed` when one looks elsewhere; `others_known` when every leaf is worked out.
+    `lit_changed` when one looks elsewhere; `others_known` when every leaf is worked out; `failed` of each leaf that
+    cannot be.
     """
 
     changed = Signal()
@@ -66,6 +67,7 @@ class Session(QObject):
     saved_changed = Signal()
     field_asked = Signal(str)
     others_known = Signal()
+    failed = Signal(object, bool)  # a leaf that the program fails over; whether the edit made just now did it
 
     def __init__(self, job: Job, path: Path | None = None) -> None:
         super().__init__()
@@ -117,6 +119,7 @@ class Session(QObject):
         protect_names(job.names)
         self.solution = self._solver.unfold(job)
         self.changed.emit()
+        self._tell_fault(self.solved)
         if self.solution.next_missing() and not self._others.isActive():
             self._others.start()
 
@@ -124,11 +127,15 @@ class Session(QObject):
         """Work out one of the leaves that nobody looks at; when none is left, say so."""
         missing = self.solution.next_missing()
         if missing:
-            self.solution.leaf(missing)
+            self._tell_fault(self.solution.leaf(missing))
             self._others.setInterval(0)  # from now on whenever nothing else is to be done
             return
         self._others.stop()
         self.others_known.emit()
+
+    def _tell_fault(self, solved: LeafSolution) -> None:
+        if solved.fault is not None:
+            self.failed.emit(solved, False)
 
     def whole(self) -> Solution:
         """Return the finished solution of all leaves, for lists and paper."""
@@ -229,7 +236,11 @@ class Session(QObject):
         except InputError as error:
             return in_words(error, self.show)
         if after != self.job:
+            before = self.solved
             self.undo_stack.push(_Edit(self, text, self.job, after, key))
+            now = self.solved
+            if now.fault is not None and (before.fault is None or before.leaf.id != now.leaf.id):
+                self.failed.emit(now, True)
         return ""
 
     def edit(self, path: str, value: Any, *, nudge: bool = False) -> str:

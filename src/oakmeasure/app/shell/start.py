@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import sys
 import time
+import traceback
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
@@ -76,11 +77,19 @@ def go_where(window: Window, seen: Seen) -> None:
         window.sheet().go_to_page(seen.page)
 
 
+TOLD: set[tuple[object, ...]] = set()  # faults that a box has told of, by what and where
+
+
 def catch(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
     """Take what nothing else caught: the person gets a sentence, the job stays open as it was."""
     if issubclass(kind, KeyboardInterrupt):
         sys.__excepthook__(kind, error, trace)
         return
+    last = traceback.extract_tb(trace)[-1:]
+    which = kind.__name__, *((each.filename, each.lineno) for each in last)
+    if which in TOLD:  # a timer or a painter comes by again: one box is enough, and undo stays in reach
+        return
+    TOLD.add(which)
     QMessageBox.warning(
         QApplication.activeWindow(),
         tr("Something went wrong"),

@@ -30,7 +30,7 @@ from oakmeasure.app.stages.timber.room import PAGES, TimberRoom
 from oakmeasure.core.drawings import views
 from oakmeasure.core.drawings.hang.crooked import can_exaggerate
 from oakmeasure.core.drawings.leaf.beside_view import beside_view
-from oakmeasure.core.figures.check import Stage, worst
+from oakmeasure.core.figures.check import Level, Stage, worst
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.setups import saved, setups
 from oakmeasure.language import tr
@@ -235,13 +235,9 @@ class Window(QMainWindow):
     def _show_rod(self) -> None:
         s = self.session
         for stage, mark in self.rod.marks.items():
-            mark.show_state(
-                s.solved.key_figure(stage, s.show),
-                None
-                if s.solved.build is None and stage not in (Stage.MEASURE, Stage.FIT)
-                else worst((*s.solution.checks, *s.solved.checks), stage),
-                stage is s.stage,
-            )
+            level = worst((*s.solution.checks, *s.solved.checks), stage)
+            is_nothing = s.solved.build is None and stage not in (Stage.MEASURE, Stage.FIT) and level is Level.OK
+            mark.show_state(s.solved.key_figure(stage, s.show), None if is_nothing else level, stage is s.stage)
 
     def _show_stage(self, *, keep_view: bool) -> None:
         stage = self.session.stage

@@ -209,7 +209,7 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
     figure = part.length
     if abs(change) > HAIR:
         figure = ctx.figures.derived(
-            figure_name(f"cut_{part.slug}"),
+            ctx.figures.unused(f"cut_{part.slug}"),
             f"{part.name}, length to its outline",
             length,
             part.length,

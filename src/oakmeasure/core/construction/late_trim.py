@@ -192,9 +192,9 @@ def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) ->
     name = dim.figure
     if changed and figure_name(name) in ctx.figures:
         old = ctx.figures[figure_name(name)]
-        name = f"trimmed_{name}_{'low' if start == 0 else 'high'}"
+        name = ctx.figures.unused(f"trimmed_{name}_{'low' if start == 0 else 'high'}")
         ctx.figures.derived(
-            figure_name(name),
+            name,
             f"{old.label}, trimmed",
             end - start,
             old,
@@ -238,7 +238,7 @@ def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: L
 def _less(ctx: Context, part: Part, old: Figure, which: str, value: float) -> Figure:
     f = ctx.figures
     return f.derived(
-        figure_name(f"trimmed_{part.slug}_{which}"),
+        f.unused(f"trimmed_{part.slug}_{which}"),
         f"{part.name}, {which}, trimmed",
         value,
         old,

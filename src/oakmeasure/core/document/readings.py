@@ -12,6 +12,7 @@ from pydantic import AfterValidator, Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.rules import FrozenModel, bounded, check_between
+from oakmeasure.core.document.species import species_keys
 from oakmeasure.core.figures.figure import Provenance
 
 
@@ -311,6 +312,8 @@ class Lining(FrozenModel):
     def _sensible(self) -> Lining:
         if self.trench > self.thickness - 5:
             raise InputError("trench", self.trench, limits=(0, self.thickness - 5), unit="mm")
+        if self.species is not None and self.species not in species_keys():
+            raise InputError("species", self.species, "a species of the table")
         return self
 
 

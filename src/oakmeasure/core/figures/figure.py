@@ -7,12 +7,13 @@ the value out *from* its rows: the sum that is shown is the sum that was done.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from enum import StrEnum
 
 from oakmeasure.core.base.units import MINUS, Show, Unit
-from oakmeasure.core.figures.names import FigureName
+from oakmeasure.core.figures.names import FigureName, figure_name
 
 
 class Provenance(StrEnum):
@@ -260,6 +261,15 @@ class Figures:
             raise KeyError(f"figure {figure.name} is worked out twice")
         self.by_name[figure.name] = figure
         return figure
+
+    def unused(self, name: str) -> FigureName:
+        """Return a name that no figure has yet: the one asked for, or the same with a number behind it.
+
+        Args:
+            name: The name, made of a part or another key; several parts may be called alike.
+        """
+        tries = (figure_name(name if number == 1 else f"{name}_{number}") for number in itertools.count(1))
+        return next(each for each in tries if each not in self.by_name)
 
     def given(
         self, name: FigureName, label: str, value: float, origin: Origin = READ, *, unit: Unit = Unit.MM

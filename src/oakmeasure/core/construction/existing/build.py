@@ -77,7 +77,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         edge=choice.thickness,
         dims=_dims(leaf),
         says=says(choice, leaf.off_edge, leaf.off_height),
-        glue_ups=_glue_ups(leaf),
+        glue_ups=_glue_ups(leaf, parts),
         layered=True,
         marks=tuple(leaf.marks),
     )
@@ -355,17 +355,18 @@ def _rails_left(leaf: OldLeaf) -> tuple[Figure, Figure]:
 # --- grooves and recesses ----------------------------------------------------------------------------------
 
 
-def _glue_ups(leaf: OldLeaf) -> tuple[GlueUp, ...]:
+def _glue_ups(leaf: OldLeaf, parts: tuple[Part, ...]) -> tuple[GlueUp, ...]:
     w, h = leaf.fit.width.value, leaf.fit.height.value
     found = []
     if leaf.longer:
         found.append(GlueUp("the new end", w, leaf.longer + 250.0, 3, GlueUpKind.NEW_END))
     if leaf.off_edge.value < 0:
         found.append(GlueUp("both strips", h, w, max(2, round(h / 300) + 1)))
-    if leaf.reduction is not None and leaf.reduction.is_apart:
-        found.append(
-            GlueUp("the frame again", h, w, sum(each.role is Role.RAIL for each in leaf.parts), GlueUpKind.AGAIN)
-        )
+    rails = sum(each.role is Role.RAIL for each in parts)
+    if (
+        leaf.reduction is not None and leaf.reduction.is_apart and rails
+    ):  # none is left of rails cut away: a stop says so
+        found.append(GlueUp("the frame again", h, w, rails, GlueUpKind.AGAIN))
     return tuple(found)
 
 

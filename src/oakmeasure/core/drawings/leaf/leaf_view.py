@@ -131,11 +131,10 @@ def no_leaf(leaf: LeafSolution, show: Show) -> Drawing:
     w, h = leaf.figures["clear_width"].value, leaf.figures["clear_height"].value
     sketch.rect(Rect(0, 0, w, h), Layer.SPACE)
     sketch.box(Rect(0, 0, w, h), Layer.PENCIL)
-    sketch.label(
-        (w / 2, h / 2),
-        "no leaf yet" if leaf.leaf.hanging is Hanging.OPEN else "no leaf fits here",
-        Lettering(Layer.DOUBT, 1.2, bold=True),
-    )
+    why = "no leaf yet" if leaf.leaf.hanging is Hanging.OPEN else "no leaf fits here"
+    if leaf.fault is not None:
+        why = "cannot be worked out"
+    sketch.label((w / 2, h / 2), why, Lettering(Layer.DOUBT, 1.2, bold=True))
     return sketch.drawing(margin=max(w, h) / 5)
 
 

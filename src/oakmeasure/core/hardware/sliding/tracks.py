@@ -151,7 +151,8 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
     held = tuple(margin(each + wall.shift, studs, wall.stud_width) >= edge - 1e-9 for each in holes)
     made = replace(gear, holes=holes, held=held, studs=studs, shift=wall.shift)
     _figures(ctx, now, len(holes))
-    _shifted(ctx, wall)
+    if gear.kind is not HangerKind.FLOOR:  # no stop stands on what guides its head
+        _shifted(ctx, wall)
     if now.hits == len(holes):
         again = "Drilled anew before the studs, " if wall.redrill else ""
         ctx.fine(
