@@ -2,15 +2,19 @@ from __future__ import annotations
 
 import io
 import json
+import os
+import shlex
 import subprocess
 import sys
 from contextlib import redirect_stderr, redirect_stdout
 from pathlib import Path
 
 import pytest
+from platformdirs import user_state_path
 
 from oakmeasure.cli.main import main
 from oakmeasure.data import path_of
+from oakmeasure.files.job import earlier_saves
 
 DEMO = path_of("demo.oakjob")
 COMMAND = [str(Path(sys.executable).parent / "oak-measure")]
@@ -69,6 +73,36 @@ def test_bad_words_end_with_status_2_and_one_line(words, reason):
         assert reason in done.stderr
         assert "Traceback" not in done.stderr
         assert len(done.stderr.strip().splitlines()) == 1
+
+
+def test_version_and_help_are_told_and_a_word_that_is_no_command_is_refused_with_the_nearest():
+    from oakmeasure import __version__
+
+    assert run("--version").stdout == f"oak-measure {__version__}\n"
+    assert "--version" in run("-h").stdout
+    assert "full size" in run("rod", "-h").stdout
+    for word, near in (("figure", "figures"), ("boring-lists", "boring-list"), ("bogus", "oak-measure -h")):
+        done = run(word)
+        assert done.returncode == 2
+        assert near in done.stderr
+
+
+@pytest.mark.parametrize("words", [("sum", "--list"), ("figures", DEMO), ("schema",)])
+def test_a_pipe_that_closes_is_silent_and_a_full_device_is_a_sentence(words):
+    first = subprocess.run(
+        f"{shlex.join([*COMMAND, *words])} | head -c 1; exit ${{PIPESTATUS[0]}}",
+        capture_output=True,
+        executable="bash",
+        shell=True,
+        text=True,
+        check=False,
+    )
+    assert (len(first.stdout), first.stderr) == (1, "")
+    assert first.returncode in (0, 1, 141)
+    with open("/dev/full", "w", encoding="utf-8") as full:
+        done = subprocess.run([*COMMAND, *words], stdout=full, stderr=subprocess.PIPE, text=True, check=False)
+    assert done.returncode == 2
+    assert done.stderr == "oak-measure: no space left on device\n"
 
 
 def test_every_command_is_known_where_the_window_is_told_from_them():
@@ -200,3 +234,46 @@ def test_of_one_leaf_no_other_is_worked_out(tmp_path, monkeypatch):
     for words in (("rod", "a.csv"), ("svg", "a.svg"), ("labels", "a.pdf"), ("keep-outs", "z.pdf")):
         assert run(words[0], DEMO, str(tmp_path / words[1]), "--leaf", "pair").returncode == 0
     assert worked_out == ["pair"] * 4
+
+
+def test_a_file_that_is_there_is_written_over_only_when_asked_and_the_job_never(tmp_path):
+    job, out = tmp_path / "a.oakjob", tmp_path / "c.csv"
+    job.write_bytes(Path(DEMO).read_bytes())
+    os.link(job, tmp_path / "same.oakjob")
+    before = job.read_bytes()
+    for words in (("cut-list", job), ("svg", job), ("schedule", tmp_path / "same.oakjob"), ("hardware", job)):
+        for more in ((), ("--force",)):
+            done = run(words[0], str(job), str(words[1]), *more)
+            assert (done.returncode, job.read_bytes()) == (2, before), words
+            assert "is the job" in done.stderr
+    out.write_text("mine", encoding="utf-8")
+    refused = run("cut-list", str(job), str(out))
+    assert (refused.returncode, out.read_text(encoding="utf-8")) == (2, "mine")
+    assert "--force" in refused.stderr
+    assert run("cut-list", "--force", str(job), str(out)).returncode == 0
+    assert out.stat().st_size > 1000
+
+
+def test_lists_go_to_standard_output_to_devices_and_through_links(tmp_path):
+    told = run_installed("cut-list", DEMO, "-")
+    assert told.stdout.lstrip("\ufeff").startswith("leaf,")
+    assert not Path("-").exists()
+    assert run("cut-list", DEMO, "/dev/null").returncode == 0
+    assert Path("/dev/null").is_char_device()
+    (tmp_path / "real.csv").write_text("old", encoding="utf-8")
+    (tmp_path / "link.csv").symlink_to(tmp_path / "real.csv")
+    assert run("cut-list", DEMO, str(tmp_path / "link.csv"), "--force").returncode == 0
+    assert (tmp_path / "link.csv").is_symlink()
+    assert (tmp_path / "real.csv").stat().st_size > 1000
+    assert "it is a folder" in run("cut-list", DEMO, str(tmp_path)).stderr
+
+
+def test_a_job_that_a_command_writes_anew_keeps_its_earlier_save(tmp_path):
+    job, given = tmp_path / "a.oakjob", tmp_path / "in.csv"
+    job.write_bytes(Path(DEMO).read_bytes())
+    before = job.read_bytes()
+    given.write_text("name,width_mm,height_mm\nNorth,742.5,1990\n", encoding="utf-8")
+    assert run("read-schedule", str(given), str(job)).returncode == 0
+    assert job.read_bytes() != before
+    (kept,) = earlier_saves.earlier(user_state_path("oak-measure") / "earlier", job)
+    assert kept.file.read_bytes() == before

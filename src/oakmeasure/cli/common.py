@@ -6,16 +6,20 @@ import gc
 import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
+from platformdirs import user_state_path
+from typer.core import TyperCommand
 
 from oakmeasure.core.document.job import Hand, Job
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.solver import solve, solve_leaf
 from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job import job_file
+from oakmeasure.files.job.earlier_saves import keep
 
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.
 gc.set_threshold(50_000, 50, 100)
@@ -23,6 +27,7 @@ app = typer.Typer(
     add_completion=False,
     no_args_is_help=True,
     pretty_exceptions_enable=False,
+    context_settings={"help_option_names": ["-h", "--help"]},
     help="Oak Measure. `oak-measure [JOB]` opens the window; these work without a screen.",
 )
 JobPath = Annotated[Path, typer.Argument(help="a job file, .oakjob")]
@@ -66,10 +71,60 @@ def _say_faults(leaves: Iterable[LeafSolution]) -> None:
             print(f"oak-measure: {each.leaf.name}: {log_trouble(each.fault)}", file=sys.stderr)
 
 
+class Writes(TyperCommand):
+    """A command that writes a file: over one that is there only with `--force`, and over the job it reads never."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.epilog = "--force: write over a file that is there already. A target of - is standard output."
+
+    def parse_args(self, ctx: Any, args: list[str]) -> list[str]:
+        """Keep whether writing over was asked for, and which job is read."""
+        WRITING.force = "--force" in args
+        rest = super().parse_args(ctx, [each for each in args if each != "--force"])
+        WRITING.job = ctx.params.get("job")
+        return rest
+
+
+@dataclass(slots=True)
+class Writing:
+    """What a command may write over."""
+
+    force: bool = False
+    """Whether a file that is there already is written over."""
+    job: Path | None = None
+    """The job that is read, which nothing is written over."""
+
+
+WRITING = Writing()
+
+
 def written(path: Path, content: bytes) -> None:
-    """Write a file whole, or leave what was there."""
+    """Write a file whole, or leave what was there; `-` is standard output."""
+    if str(path) == "-":
+        sys.stdout.buffer.write(content)
+        return
+    if WRITING.job is not None and _is_same(path, WRITING.job):
+        raise refuse(f"{path.name} is the job: nothing else is written over it")
+    if path.is_file() and not WRITING.force:
+        raise refuse(f"{path.name} is there already; --force writes over it")
     with refusing(job_file.JobFileError):
         job_file.write_whole(path, content)
+
+
+def job_written(path: Path, job: Job) -> None:
+    """Write a job file; what it held before is kept among the earlier saves."""
+    with refusing(job_file.JobFileError):
+        if path.exists():
+            keep(user_state_path("oak-measure") / "earlier", path)
+        job_file.save(job, path)
+
+
+def _is_same(one: Path, other: Path) -> bool:
+    try:
+        return one.samefile(other)
+    except OSError:
+        return False
 
 
 def leaf_asked_for(job: Job, leaf: str) -> str:

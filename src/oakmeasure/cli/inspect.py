@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sys
+import tempfile
 from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
@@ -12,7 +13,19 @@ import typer
 import typer.main
 
 from oakmeasure.cli import papers
-from oakmeasure.cli.common import JobPath, LeafId, app, leaf_asked_for, loaded, opened, refuse, refusing, some_of
+from oakmeasure.cli.common import (
+    JobPath,
+    LeafId,
+    Writes,
+    app,
+    leaf_asked_for,
+    loaded,
+    opened,
+    refuse,
+    refusing,
+    some_of,
+    written,
+)
 from oakmeasure.core.cutting.model import CutKind
 from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.figures.check import Stage
@@ -94,7 +107,7 @@ def gauge_sim(
         gauge.close()
 
 
-@app.command()
+@app.command(cls=Writes)
 def shot(
     job: JobPath,
     png: Annotated[Path, typer.Argument(help="the picture to write")],
@@ -109,8 +122,10 @@ def shot(
     document = loaded(job)
     from oakmeasure.app.shell.start import picture
 
-    with refusing(job_file.JobFileError, OSError):
-        picture(document, png, stage=named, leaf=leaf_asked_for(document, leaf), page=_page(page, named))
+    with refusing(job_file.JobFileError, OSError), tempfile.TemporaryDirectory() as folder:
+        made = Path(folder) / "window.png"
+        picture(document, made, stage=named, leaf=leaf_asked_for(document, leaf), page=_page(page, named))
+        written(png, made.read_bytes())
 
 
 @app.command()

@@ -13,8 +13,10 @@ from oakmeasure.cli.common import (
     JobPath,
     LeafId,
     PaperName,
+    Writes,
     app,
     hand_named,
+    job_written,
     leaf_asked_for,
     leaf_of,
     loaded,
@@ -32,7 +34,7 @@ from oakmeasure.files.tables import lists as tables
 from oakmeasure.files.tables.hardware_csv import Ware
 
 
-@app.command()
+@app.command(cls=Writes)
 def sheet(
     job: JobPath,
     pdf: Annotated[Path, typer.Argument(help="the PDF to write")],
@@ -57,7 +59,7 @@ def sheet(
     written(pdf, bench_sheet_pdf(document, solved))
 
 
-@app.command()
+@app.command(cls=Writes)
 def customer(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to write")], leaf: LeafId = "") -> None:
     """Write what the customer agrees to before the first cut: the leaf and its choices, without sums."""
     from oakmeasure.files.pdf.stage_sheets import customer_pdf
@@ -66,7 +68,7 @@ def customer(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to 
     written(pdf, customer_pdf(document, solved))
 
 
-@app.command()
+@app.command(cls=Writes)
 def rod(
     job: JobPath,
     target: Annotated[Path, typer.Argument(help="the PDF at full size to write, or the CSV of distances")],
@@ -86,7 +88,7 @@ def rod(
     written(target, content)
 
 
-@app.command("templates")
+@app.command("templates", cls=Writes)
 def write_templates(
     job: JobPath,
     target: Annotated[Path, typer.Argument(help="the PDF at full size, or the DXF, to write")],
@@ -110,7 +112,7 @@ def write_templates(
     written(target, content)
 
 
-@app.command()
+@app.command(cls=Writes)
 def dxf(
     job: JobPath,
     target: Annotated[Path, typer.Argument(help="the DXF to write")],
@@ -128,7 +130,7 @@ def dxf(
     written(target, content)
 
 
-@app.command()
+@app.command(cls=Writes)
 def svg(job: JobPath, target: Annotated[Path, typer.Argument(help="the SVG to write")], leaf: LeafId = "") -> None:
     """Write the drawing of a leaf as SVG, its user units mm."""
     from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
@@ -161,7 +163,7 @@ def folder(
             print(f"left out: {each}")
 
 
-@app.command()
+@app.command(cls=Writes)
 def schedule(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write all leaves as a schedule: openings, choices, sizes, weight, state, worst check."""
     from oakmeasure.files.tables.schedule_csv import schedule_csv
@@ -182,11 +184,11 @@ def read_a_schedule(
     document = loaded(job) if job.exists() else new_job(csv.stem)
     with refusing(CuttingFileError):
         leaves = read_schedule(csv, document)
-    written(job, job_file.dumps(with_schedule(document, leaves)).encode("utf-8"))
+    job_written(job, with_schedule(document, leaves))
     print(f"{len(leaves)} leaves")
 
 
-@app.command("hardware")
+@app.command("hardware", cls=Writes)
 def hardware_table(
     job: JobPath,
     csv: Annotated[Path, typer.Argument(help="the CSV to write, or with --read the one to read")],
@@ -207,29 +209,29 @@ def hardware_table(
         made = with_hardware(document, found)
         if ware is Ware.TRACKS:
             made = with_track(made, leaf_asked_for(document, leaf), found, take)
-    written(job, job_file.dumps(made).encode("utf-8"))
+    job_written(job, made)
     print(f"{len(found)} {ware}")
 
 
-@app.command("cut-list")
+@app.command("cut-list", cls=Writes)
 def cut_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write the cut list of all leaves as CSV."""
     written(csv, tables.cut_list_csv(opened(job)).encode("utf-8-sig"))
 
 
-@app.command("settings")
+@app.command("settings", cls=Writes)
 def settings(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write the cut list by saw and planer setting, over all leaves, as CSV."""
     written(csv, tables.settings_csv(opened(job)).encode("utf-8-sig"))
 
 
-@app.command("boring-list")
+@app.command("boring-list", cls=Writes)
 def boring_list(job: JobPath, csv: Annotated[Path, typer.Argument(help="the CSV to write")]) -> None:
     """Write what is let in for hardware, of all leaves, as CSV."""
     written(csv, tables.boring_list_csv(opened(job)).encode("utf-8-sig"))
 
 
-@app.command("keep-outs")
+@app.command("keep-outs", cls=Writes)
 def keep_outs(
     job: JobPath,
     out: Annotated[Path, typer.Argument(help="the CSV of all leaves, or the PDF of one, to write")],
@@ -244,7 +246,7 @@ def keep_outs(
     written(out, zone_sheet_pdf(*leaf_of(job, leaf)))
 
 
-@app.command()
+@app.command(cls=Writes)
 def labels(
     job: JobPath,
     pdf: Annotated[Path, typer.Argument(help="the PDF to write")],

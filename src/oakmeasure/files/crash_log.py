@@ -9,6 +9,7 @@ from pathlib import Path
 from platformdirs import user_log_path
 
 from oakmeasure import __version__
+from oakmeasure.files.private import private_opener
 
 
 def log_trouble(error: BaseException, folder: Path | None = None) -> str:
@@ -21,7 +22,7 @@ def log_trouble(error: BaseException, folder: Path | None = None) -> str:
     try:
         place = folder or user_log_path("oak-measure", ensure_exists=True)
         path = place / "trouble.log"
-        with path.open("a", encoding="utf-8") as log:
+        with open(path, "a", encoding="utf-8", opener=private_opener) as log:
             log.write(f"--- {datetime.datetime.now().isoformat(timespec='seconds')} version {__version__}\n")
             traceback.print_exception(error, file=log)
         where = f" The details are in {path}."

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from platformdirs import user_config_path
 
+from oakmeasure.files.private import ONLY_MINE, private_folder
 from oakmeasure.language import Language
 
 SCALES = (1.0, 1.25, 1.5, 2.0)  # of everything on the screen
@@ -55,7 +56,7 @@ def keep_settings(settings: Settings) -> None:
     from oakmeasure.files.job.job_file import JobFileError, write_whole  # what is read at the start is light
 
     try:
-        place().parent.mkdir(parents=True, exist_ok=True)
+        private_folder(place().parent)
     except OSError as error:
         raise JobFileError(f"the settings were not kept: {(error.strerror or str(error)).lower()}") from None
-    write_whole(place(), json.dumps(asdict(settings), indent=1).encode("utf-8"))
+    write_whole(place(), json.dumps(asdict(settings), indent=1).encode("utf-8"), mode=ONLY_MINE)

@@ -297,3 +297,40 @@ def test_a_seal_tells_a_changed_file_from_one_that_was_only_touched(tmp_path):
     assert seal(path) == first
     save(new_job("two"), path)
     assert seal(path) != first
+
+
+def test_what_is_kept_for_a_person_is_read_by_nobody_else(demo, tmp_path):
+    job = tmp_path / "a.oakjob"
+    save(demo, job)
+    kept = tmp_path / "state"
+    earlier_saves.keep(kept, job)
+    journal = Journal(tmp_path / "journal")
+    journal.begin(demo, job)
+    journal.record(demo.model_copy(update={"name": "Lower mill"}))
+    for folder in (kept, tmp_path / "journal"):
+        for each in (folder, *folder.rglob("*")):
+            assert each.stat().st_mode & 0o077 == 0, each
+    journal.forget()
+
+
+def test_saving_follows_a_link_and_tidies_nothing_of_other_programs(demo, tmp_path):
+    real, link = tmp_path / "real.oakjob", tmp_path / "link.oakjob"
+    save(demo, real)
+    link.symlink_to(real)
+    others = [tmp_path / f".{name}" for name in ("real.oakjob.swp", "real.oakjob.bak", "link.oakjob.swp")]
+    ours = tmp_path / ".real.oakjob.abcd1234.oakmeasure"
+    for each in (*others, ours):
+        each.write_text("theirs", encoding="utf-8")
+        os.utime(each, (1, 1))
+    save(demo.model_copy(update={"name": "Lower mill"}), link)
+    assert link.is_symlink()
+    assert load(real).name == "Lower mill"
+    assert all(each.exists() for each in others)
+    assert not ours.exists()
+
+
+def test_names_of_255_letters_are_written(demo, tmp_path):
+    for letter in ("a", "ö"):
+        name = letter * ((255 - len(".oakjob")) // len(letter.encode()))
+        save(demo, tmp_path / f"{name}.oakjob")
+        assert load(tmp_path / f"{name}.oakjob").name == demo.name

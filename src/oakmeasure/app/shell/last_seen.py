@@ -18,6 +18,7 @@ from PySide6.QtGui import QPixmap
 from oakmeasure import __version__
 from oakmeasure.app.shell import theme
 from oakmeasure.files.job.claims import seal
+from oakmeasure.files.private import private_folder
 
 KEPT = 12  # jobs
 DEMO = "the demo job"
@@ -50,7 +51,7 @@ def keep_look(picture: QPixmap, seen: Seen, path: Path | None) -> None:
     """Keep how a job looks now. What cannot be kept is no trouble: the plain frame stands there then."""
     name = folder() / _name(path)
     with contextlib.suppress(OSError):
-        folder().mkdir(parents=True, exist_ok=True)
+        private_folder(folder())
         picture.save(f"{name}.png", "PNG", 80)
         Path(f"{name}.json").write_text(json.dumps(asdict(seen)), encoding="utf-8")
         for old in sorted(folder().glob("*.json"), key=lambda each: each.stat().st_mtime, reverse=True)[KEPT:]:

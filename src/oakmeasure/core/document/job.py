@@ -38,6 +38,10 @@ from oakmeasure.core.figures.figure import Provenance
 
 SCHEMA_VERSION = 8
 
+MOST_BOARDS = 400  # that a rack holds
+MOST_SECTIONS = 100
+MOST_SHEETS = 200
+
 
 class Hand(StrEnum):
     """Which side the hinges are on, seen from the opening side (where the knuckles show)."""
@@ -238,11 +242,11 @@ class Job(FrozenModel):
     """Units that it is shown in."""
     rules: ShopRules
     """The shop rules that it is made by."""
-    boards: Annotated[tuple[Board, ...], Field(max_length=400)] = ()
+    boards: Annotated[tuple[Board, ...], Field(max_length=MOST_BOARDS)] = ()
     """Boards of the rack."""
-    sections: Annotated[tuple[Section, ...], Field(max_length=100)] = ()
+    sections: Annotated[tuple[Section, ...], Field(max_length=MOST_SECTIONS)] = ()
     """Timber that is bought planed, by section."""
-    sheets: Annotated[tuple[SheetStock, ...], Field(max_length=200)] = ()
+    sheets: Annotated[tuple[SheetStock, ...], Field(max_length=MOST_SHEETS)] = ()
     """Sheets of the rack."""
     cutting: CuttingChoices = CuttingChoices()
     """What is chosen for the plan of the wood."""

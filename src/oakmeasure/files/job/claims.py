@@ -11,6 +11,8 @@ import hashlib
 from pathlib import Path
 from typing import BinaryIO
 
+from oakmeasure.files.private import private_folder
+
 
 class Claim:
     """A lock in the state folder for a job file; it goes with its program, however that ends."""
@@ -32,7 +34,7 @@ class Claim:
         if name == self._held:
             return True
         try:
-            self.folder.mkdir(parents=True, exist_ok=True)
+            private_folder(self.folder)
             stream = (self.folder / f"{name}.lock").open("ab")
         except OSError:
             return True  # where no lock can be held, the change of the file itself still tells

@@ -12,6 +12,7 @@ from datetime import datetime
 from pathlib import Path
 
 from oakmeasure.files.job.job_file import LARGEST_FILE, SUFFIX, JobFileError, write_whole
+from oakmeasure.files.private import ONLY_MINE, private_folder
 
 KEPT = 10
 
@@ -46,13 +47,14 @@ def keep(folder: Path, path: Path) -> None:
             return
         content, at = path.read_bytes(), datetime.fromtimestamp(path.stat().st_mtime)
         place = _place(folder, path)
-        place.mkdir(parents=True, exist_ok=True)
+        private_folder(folder)
+        private_folder(place)
     except OSError as error:
         raise JobFileError(f"an earlier save was not kept: {(error.strerror or str(error)).lower()}") from None
     there = earlier(folder, path)
     if there and there[0].file.read_bytes() == content:
         return
-    write_whole(place / f"{at:%Y-%m-%d %H.%M.%S.%f}{SUFFIX}", content)
+    write_whole(place / f"{at:%Y-%m-%d %H.%M.%S.%f}{SUFFIX}", content, mode=ONLY_MINE)
     for old in earlier(folder, path)[KEPT:]:
         with contextlib.suppress(OSError):
             old.file.unlink()

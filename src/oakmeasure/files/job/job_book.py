@@ -22,6 +22,7 @@ from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.core.reports.hanging_record import BookEntry
 from oakmeasure.data import text
 from oakmeasure.files.job.job_file import JobFileError, loads, write_whole
+from oakmeasure.files.private import ONLY_MINE, private_folder
 
 SUFFIX = ".hung.json"
 
@@ -116,11 +117,11 @@ def put(entry: BookEntry) -> Path:
     """
     folder = place()
     try:
-        folder.mkdir(parents=True, exist_ok=True)
+        private_folder(folder)
     except OSError as error:
         raise JobFileError(f"the book's folder was not made: {(error.strerror or str(error)).lower()}") from None
     target = folder / file_name(entry)
-    write_whole(target, dumps(entry).encode("utf-8"))
+    write_whole(target, dumps(entry).encode("utf-8"), mode=ONLY_MINE)
     return target
 
 

@@ -7,6 +7,7 @@ file whole. Opening never changes a file; a file that is not understood is refus
 from __future__ import annotations
 
 import contextlib
+import errno
 import glob
 import json
 import os
@@ -22,9 +23,12 @@ from oakmeasure.core.base.errors import FileError
 from oakmeasure.core.document.job import SCHEMA_VERSION, Job
 from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.data import text as shipped_text
+from oakmeasure.files.plain_file import size_of
 
 SUFFIX = ".oakjob"
 LEFT_AFTER = 600.0  # seconds after which a file that a killed save was writing is nobody's
+UNDER_WAY = ".oakmeasure"  # behind the name of a file that is being written: other programs' files are not ours
+NAME_LEFT = 50  # letters of a file's name that are kept in that one's: a name has 255 bytes at the most
 LARGEST_FILE = 20_000_000  # bytes; a job of 200 leaves is under 1 MB
 
 
@@ -232,7 +236,7 @@ def load(path: Path | str) -> Job:
     """
     path = Path(path)
     try:
-        if path.stat().st_size > LARGEST_FILE:
+        if size_of(path) > LARGEST_FILE:
             raise JobFileError("it is far too large to be a job")
         return loads(path.read_text(encoding="utf-8"))
     except JobFileError as error:
@@ -261,30 +265,41 @@ def save(job: Job, path: Path | str) -> None:
 def _tidy(path: Path) -> None:
     """Remove what saves that were killed have left beside a file; not what another may be writing just now."""
     with contextlib.suppress(OSError):
-        for each in path.parent.glob(f".{glob.escape(path.name)}.*"):
+        whole = path.resolve()
+        for each in whole.parent.glob(f".{glob.escape(whole.name[:NAME_LEFT])}.*{UNDER_WAY}"):
             if time.time() - each.stat().st_mtime > LEFT_AFTER:
                 each.unlink()
 
 
-def write_whole(path: Path, content: bytes) -> None:
+def write_whole(path: Path, content: bytes, *, mode: int = 0o644) -> None:
     """Write a file whole or not at all: a new one beside it, synced, renamed over.
+
+    A symbolic link is followed: what it points to is written, the link stays. A device or a pipe is written into as it
+    is.
 
     Args:
         path: The file.
         content: All that it is to hold.
+        mode: Who may read and write a file that is new.
 
     Raises:
         JobFileError: See the message.
     """
     temporary: str | None = None
     try:
-        handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+        whole = path.resolve()
+        if whole.is_dir():
+            raise IsADirectoryError(errno.EISDIR, "it is a folder")
+        if whole.exists() and not whole.is_file():
+            whole.write_bytes(content)
+            return
+        handle, temporary = tempfile.mkstemp(prefix=f".{whole.name[:NAME_LEFT]}.", suffix=UNDER_WAY, dir=whole.parent)
         with os.fdopen(handle, "wb") as stream:
             stream.write(content)
             stream.flush()
             os.fsync(stream.fileno())
-        os.chmod(temporary, (path.stat().st_mode & 0o777) if path.exists() else 0o644)
-        os.replace(temporary, path)
+        os.chmod(temporary, (whole.stat().st_mode & 0o777) if whole.exists() else mode)
+        os.replace(temporary, whole)
     except OSError as error:
         if temporary is not None:
             with contextlib.suppress(OSError):

@@ -21,6 +21,7 @@ from typing import Any, BinaryIO
 
 from oakmeasure.core.document.job import Job
 from oakmeasure.files.job.job_file import JobFileError, loads
+from oakmeasure.files.private import private_folder, private_opener
 
 SUFFIX = ".journal"
 LARGEST = 200_000_000  # bytes; a journal that is larger is not read
@@ -128,8 +129,9 @@ class Journal:
             self._stream = None
 
     def _start(self, job: Job) -> None:
-        self.folder.mkdir(parents=True, exist_ok=True)
-        stream = (self.folder / f"{uuid.uuid4().hex}{SUFFIX}").open("ab", buffering=0)
+        private_folder(self.folder)
+        file = self.folder / f"{uuid.uuid4().hex}{SUFFIX}"
+        stream = open(file, "ab", buffering=0, opener=private_opener)  # noqa: SIM115 - it is open as long as the job
         try:
             fcntl.flock(stream, fcntl.LOCK_EX | fcntl.LOCK_NB)
             known = {"journal": 1, "path": str(self._path) if self._path is not None else ""}

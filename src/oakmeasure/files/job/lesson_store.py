@@ -9,6 +9,7 @@ from platformdirs import user_data_path
 
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.files.job.job_file import write_whole
+from oakmeasure.files.private import ONLY_MINE, private_folder
 
 MOST = 500  # kept; the oldest go first
 
@@ -50,7 +51,7 @@ def keep(lesson: Lesson) -> None:
     text = "".join(json.dumps(each.record(), ensure_ascii=False) + "\n" for each in rows)
     where = place()
     try:
-        where.parent.mkdir(parents=True, exist_ok=True)
+        private_folder(where.parent)
     except OSError:
         return  # no data folder: the lesson stays in its job
-    write_whole(where, text.encode("utf-8"))
+    write_whole(where, text.encode("utf-8"), mode=ONLY_MINE)

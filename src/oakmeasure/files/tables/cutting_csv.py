@@ -8,6 +8,7 @@ from pathlib import Path
 
 from oakmeasure.core.base.errors import FileError
 from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem
+from oakmeasure.files.plain_file import size_of
 
 LARGEST = 20_000_000  # bytes
 MOST_LINES = 20_000
@@ -75,6 +76,11 @@ class CsvLine:
         text = self.cells[column].strip()
         if not text and empty is not None:
             return empty
+        whole, comma, part = text.partition(",")
+        if comma and len(part) == 3 and part.isdigit() and whole.strip("-0"):
+            raise self.refused(
+                f"{column}: “{text[:30]}” may be {whole}{part} or {whole}.{part}: write it without the comma"
+            )
         try:
             value = float(text.replace(",", ".") if text.count(",") == 1 and "." not in text else text)
         except ValueError:
@@ -90,14 +96,14 @@ class CsvLine:
             column: Name of the column.
         """
         text = self.cells[column].strip()
-        if not text.isdigit() or not 1 <= int(text) <= 1_000_000:
+        if not (text.isascii() and text.isdigit() and len(text) <= 7 and 1 <= int(text) <= 1_000_000):
             raise self.refused(f"{column}: “{text[:30]}”, needs a whole number, 1 or more")
         return int(text)
 
 
 def _text_of(path: Path) -> str:
     try:
-        if path.stat().st_size > LARGEST:
+        if size_of(path) > LARGEST:
             raise CuttingFileError(f"{path.name}: it is far too large to be a list")
         return path.read_text(encoding="utf-8-sig")
     except UnicodeDecodeError as error:

@@ -16,6 +16,7 @@ from oakmeasure.core.base.parsing import parse_length, parse_quantity
 from oakmeasure.core.base.units import Unit, UnitSystem
 from oakmeasure.core.document.readings import Tick
 from oakmeasure.core.edits.job_edits import refusal
+from oakmeasure.files.plain_file import size_of
 
 MOST_POINTS = 5000
 TOO_MANY = f"more than {MOST_POINTS} points are no opening; thin them out"
@@ -63,6 +64,7 @@ def _read_csv(path: Path, unit: UnitSystem) -> tuple[Tick, ...]:
     ticks: list[Tick] = []
     columns: Sequence[str] | None = None
     try:
+        size_of(path)
         with path.open(encoding="utf-8-sig", newline="") as stream:
             for number, cells in _rows(stream):
                 if columns is None:
@@ -139,7 +141,7 @@ def _tick(cells: Sequence[str], columns: Sequence[str], number: int, unit: UnitS
 
 
 def _read_dxf(path: Path) -> tuple[Tick, ...]:
-    size = path.stat().st_size
+    size = size_of(path)
     if size > LARGEST_DXF:
         raise PointsFileError(f"{size / 1e6:.0f} MB is far too large for the outline of an opening")
     import ezdxf

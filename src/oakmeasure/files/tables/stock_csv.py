@@ -14,7 +14,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.job import MOST_BOARDS, MOST_SECTIONS, MOST_SHEETS, Job
 from oakmeasure.core.document.rules import FrozenModel
 from oakmeasure.core.document.stock import Board, BoardMark, MoistureReading, Section, SheetStock
 from oakmeasure.core.edits import stock_edits
@@ -134,6 +134,13 @@ def read_rack(path: Path, job: Job) -> Job:
             sections.append(_made(line, Section, values))
         else:
             sheets.append(_made(line, SheetStock, values | {"label": label}))
+        for name, there, most in (
+            ("boards", boards, MOST_BOARDS),
+            ("sections", sections, MOST_SECTIONS),
+            ("sheets", sheets, MOST_SHEETS),
+        ):
+            if len(there) > most:
+                raise line.refused(f"what: a rack holds {most} {name} at the most")
     made = tuple(_made(each.pop("line"), Board, each) for each in boards)
     try:
         job = stock_edits.with_boards(job, made)

@@ -1,0 +1,24 @@
+"""Reading asks first whether a file is one: a pipe would be waited for, a device never end."""
+
+from __future__ import annotations
+
+import errno
+import stat
+from pathlib import Path
+
+
+def size_of(path: Path) -> int:
+    """Return the size of a plain file, bytes; a link is followed.
+
+    Args:
+        path: The file.
+
+    Raises:
+        OSError: Where it is none that can be read to an end, or not there.
+    """
+    found = path.stat()
+    if stat.S_ISDIR(found.st_mode):
+        raise IsADirectoryError(errno.EISDIR, "it is a folder")
+    if not stat.S_ISREG(found.st_mode):
+        raise OSError(errno.EINVAL, "it is no plain file")
+    return found.st_size
