@@ -16,7 +16,6 @@ from oakmeasure.core.drawings.views import (
     FitPage,
     HardwarePage,
     LeafPage,
-    MakePage,
     MeasurePage,
     TimberPage,
     fit_stage_view,
@@ -28,6 +27,7 @@ from oakmeasure.core.drawings.views import (
 from oakmeasure.core.edits.job_edits import with_field, with_remedy
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.solver import solve, solve_leaf
+from oakmeasure.files.job_folder import write_folder
 from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
 from oakmeasure.files.pdf.stage_sheets import customer_pdf, stage_sheets_pdf
 from oakmeasure.files.tables import lists
@@ -107,7 +107,6 @@ def can_be_shown(solution, failed):
     for view, pages in PAGES:
         for page in pages:
             view(failed, show, page=page)
-    assert list(MakePage)
     for stage in Stage:
         assert failed.key_figure(stage, show)
     for each in (lists.cut_list_csv, lists.boring_list_csv, lists.settings_csv, lists.keep_outs_csv, schedule_csv):
@@ -117,6 +116,14 @@ def can_be_shown(solution, failed):
     for paper in (bench_sheet_pdf, customer_pdf):
         assert paper(whole, failed).startswith(b"%PDF")
     assert stage_sheets_pdf(whole, failed, list(Stage)).startswith(b"%PDF")
+
+
+def test_a_folder_is_written_with_a_leaf_that_failed_in_it(few, monkeypatch, tmp_path):
+    broken(monkeypatch, "build_leaf", "pair")
+    done = write_folder(solve(few), tmp_path / "mill", helpers=0)
+    assert all((done.folder / name).exists() for name in done.files)
+    assert any("Pair to the threshing floor" in each for each in done.left_out)
+    assert {name.partition("/")[0] for name in done.files if "/" in name} >= {"seed-room", "walnut"}
 
 
 def test_an_opening_that_nothing_can_be_said_of_still_has_its_leaf_in_the_job(few, monkeypatch):

@@ -51,7 +51,10 @@ def main() -> None:
 
     What reads the output may have gone, `| head -1`: then there is nothing more to say. A device that is full is said.
     """
+    out = sys.stdout
     status = _answered(sys.argv[1:])
+    if sys.stdout is not out:  # the command line's library has put a deaf one in the place of a pipe that closed
+        status = PIPE_CLOSED
     try:
         sys.stdout.flush()
     except OSError as error:

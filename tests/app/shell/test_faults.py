@@ -58,6 +58,21 @@ def test_an_edit_that_is_kept_leaves_every_page_and_undo_in_reach_and_is_logged_
     assert session.solved.fault is None
 
 
+def test_an_edit_that_makes_a_leaf_fail_in_a_new_way_is_offered_too(failing, monkeypatch):
+    failing.answer = "keep"
+    session, make = failing.session, solver.make
+    session.edit("hanging", Hanging.PAIR)
+
+    def otherwise(design, *args):
+        if design.leaf.fit.gap_head == 4.0:
+            raise KeyError("a figure")
+        return make(design, *args)
+
+    monkeypatch.setattr(solver, "make", otherwise)
+    session.edit("fit.gap_head", 4.0)
+    assert len(failing.asked) == len(failing.logged) == 2
+
+
 def test_a_fault_that_comes_back_by_a_timer_is_told_once(window, monkeypatch):
     boxes = []
     monkeypatch.setattr(start, "TOLD", set())

@@ -332,6 +332,11 @@ def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_b
         for part in leaf.cut_parts:
             first = part.name if not part.name[-1].isdigit() else part.name.rpartition(" ")[0]
             assert first in flat, (leaf.leaf.id, part.name)
+    trimmed = solved_demo.leaf("winnowing")  # 4 off its foot once it is made
+    floor = Show().length(trimmed.figures["gap_floor"].value + 4)
+    assert f"gaps: head, floor {Show().length(trimmed.figures['gap_head'].value)}, {floor}" in " ".join(
+        text_of(bench_sheet_pdf(demo, trimmed))[0].split()
+    )
     boarded = solved_demo.leaf("coal-hole")
     text, _ = text_of(bench_sheet_pdf(demo, boarded))
     flat = " ".join(text.split())

@@ -133,9 +133,9 @@ class Session(QObject):
         self._others.stop()
         self.others_known.emit()
 
-    def _tell_fault(self, solved: LeafSolution) -> None:
+    def _tell_fault(self, solved: LeafSolution, *, edited: bool = False) -> None:
         if solved.fault is not None:
-            self.failed.emit(solved, False)
+            self.failed.emit(solved, edited)
 
     def whole(self) -> Solution:
         """Return the finished solution of all leaves, for lists and paper."""
@@ -238,9 +238,8 @@ class Session(QObject):
         if after != self.job:
             before = self.solved
             self.undo_stack.push(_Edit(self, text, self.job, after, key))
-            now = self.solved
-            if now.fault is not None and (before.fault is None or before.leaf.id != now.leaf.id):
-                self.failed.emit(now, True)
+            if (before.leaf.id, repr(before.fault)) != (self.leaf_id, repr(self.solved.fault)):
+                self._tell_fault(self.solved, edited=True)
         return ""
 
     def edit(self, path: str, value: Any, *, nudge: bool = False) -> str:

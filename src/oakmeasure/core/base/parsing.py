@@ -106,14 +106,30 @@ def _tokens(text: str, units: dict[str, Fraction]) -> list[_Token]:
     return found
 
 
+def decimal_point(text: str) -> str:
+    """Return a number with its decimal comma, where it has one, as a point.
+
+    Args:
+        text: The number, as somebody wrote it.
+
+    Raises:
+        LengthError: Where the comma may part thousands.
+
+    >>> decimal_point("19,5")
+    '19.5'
+    """
+    if "," not in text:
+        return text
+    if "." in text or text.count(",") > 1:
+        raise LengthError(f"“{text}”: write it without thousands signs")
+    whole, part = text.split(",")
+    if len(part) == 3 and part.isdigit() and whole.strip("-0"):
+        raise LengthError(f"“{text}” may be {whole}{part} or {whole}.{part}: write it without the comma")
+    return f"{whole or '0'}.{part}"
+
+
 def _plain_number(text: str) -> Fraction:
-    if "," in text:
-        if "." in text or text.count(",") > 1:
-            raise LengthError(f"“{text}”: write it without thousands signs")
-        whole, part = text.split(",")
-        if len(part) == 3 and whole.strip("0"):
-            raise LengthError(f"“{text}” may be {whole}{part} or {whole}.{part}: write it without the comma")
-        text = f"{whole or '0'}.{part}"
+    text = decimal_point(text)
     if text.count(".") > 1:
         raise LengthError(f"“{text}” has two points")
     return Fraction(text)

@@ -145,8 +145,7 @@ def plan_boards(
     """
     rack = _Rack(list(stock), kerf, end_trim)
     fits = [each for each in pieces if any(rack.holds(board, each.length, each.width) for board in stock)]
-    least_area, least_boards = _bound(fits, stock, kerf, end_trim)
-    least_cost = _least_cost(fits, rack, least_boards)
+    least_area, least_boards, least_cost = _bound(fits, rack)
     best: tuple[float, list[_Open], list[BoardPiece]] | None = None
     for order, prefer in _attempts(fits, rack):
         boards, left = _pack(order, prefer, rack)
@@ -272,16 +271,17 @@ def _laid_out(board: _Open, kerf: float, end_trim: float) -> CutBoard:
     return CutBoard(board.stock, tuple(placed), tuple(strips))
 
 
-def _bound(pieces: list[BoardPiece], stock: Sequence[BoardStock], kerf: float, end_trim: float) -> tuple[float, int]:
-    """Return the least board area and the least number of boards that any plan needs.
+def _bound(pieces: list[BoardPiece], rack: _Rack) -> tuple[float, int, float]:
+    """Return the least board area, the least number of boards and the least cost that any plan needs.
 
     Area: every piece takes (length + kerf)·(width + kerf) of a board's (usable length + kerf)·(width + kerf).
     Pieces more than half as wide as the widest board cannot lie side by side: their lengths must follow each
     other. Pieces more than half as long as the longest cannot follow each other: their widths must lie side
-    by side. The largest of the three counts.
+    by side. The largest of the three counts. Cost: so many of the cheapest boards, or the area where it is cheapest.
     """
+    stock, kerf, end_trim = rack.stock, rack.kerf, rack.end_trim
     if not pieces or not stock:
-        return 0.0, 0
+        return 0.0, 0, 0.0
     need = sum((each.length + kerf) * (each.width + kerf) for each in pieces)
     usable = [(board, (board.length - 2 * end_trim + kerf) * (board.width + kerf)) for board in stock]
     best_rate = max(size / board.area for board, size in usable)
@@ -290,19 +290,10 @@ def _bound(pieces: list[BoardPiece], stock: Sequence[BoardStock], kerf: float, e
     lengths = sum(each.length + kerf for each in pieces if 2 * (each.width + kerf) > widest + _EPS)
     widths = sum(each.width + kerf for each in pieces if 2 * (each.length + kerf) > longest + _EPS)
     counts = (_fewest_by_area(need, usable), math.ceil(lengths / longest - 1e-9), math.ceil(widths / widest - 1e-9))
-    return need / best_rate, max(counts)
-
-
-def _least_cost(pieces: list[BoardPiece], rack: _Rack, least_boards: int) -> float:
-    """Return what any plan costs at the least: so many of the cheapest boards, or the area where it is cheapest."""
-    if not pieces:
-        return 0.0
-    need = sum((each.length + rack.kerf) * (each.width + rack.kerf) for each in pieces)
-    rates = (
-        rack.cost[each.name] / ((each.length - 2 * rack.end_trim + rack.kerf) * (each.width + rack.kerf))
-        for each in rack.stock
-    )
-    return max(need * min(rates), least_boards * min(rack.cost.values()))
+    least_cost = max(counts) * min(rack.cost.values())
+    if least_cost > 0:  # nothing at hand is free
+        least_cost = max(least_cost, need / max(size / rack.cost[board.name] for board, size in usable))
+    return need / best_rate, max(counts), least_cost
 
 
 def _fewest_by_area(need: float, usable: list[tuple[BoardStock, float]]) -> int:

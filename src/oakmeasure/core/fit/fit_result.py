@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
+from oakmeasure.core.figures.figure import Figure, Figures, fixed, minus, plus
+from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit import even_reveal
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -50,6 +51,16 @@ class Fit:
     """From one of them to the next, negative where they overlap, mm."""
     outline: tuple[tuple[float, float], ...] = ()
     """Of a scribed leaf, in its own coordinates; () for a square one."""
+
+
+def gap_as_hung(figures: Figures, name: FigureName) -> Figure:
+    """Return a gap as it is once the leaf is trimmed, where it is trimmed there late.
+
+    Args:
+        figures: The leaf's figures.
+        name: The gap's name, such as "gap_floor".
+    """
+    return figures.get(figure_name(f"{name}_trimmed")) or figures[name]
 
 
 def add_gaps(ctx: Context) -> None:

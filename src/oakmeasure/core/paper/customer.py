@@ -14,6 +14,7 @@ from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.leaf.leaf_view import front, no_leaf, sketch_for, surround, unit_step
 from oakmeasure.core.figures.check import Level
+from oakmeasure.core.fit.fit_result import gap_as_hung
 from oakmeasure.core.leaf.assumed import still_to_measure
 from oakmeasure.core.paper.stage_sheet import BOX, Block, Row
 from oakmeasure.core.solution import LeafSolution
@@ -94,11 +95,12 @@ def _asked(leaf: LeafSolution, show: Show) -> tuple[Row, ...]:
     said, f, hardware = leaf.leaf, leaf.figures, leaf.leaf.hardware
     side = "left" if said.hand is Hand.LEFT else "right"
     swings = f"towards you, hinges on the {side}"
+    over_floor = show.length(gap_as_hung(f, "gap_floor").value)
     asked = [
         ("Opens", f"{said.hanging}" if said.hanging.slides else swings),
         ("Look", leaf.build.summary if leaf.build is not None else ""),
         ("Finish", f"{finish_of(said.timber)}, both faces and all edges"),
-        ("Gap over the floor", f"{show.length(f['gap_floor'].value)} over the finished floor: carpet, threshold?"),
+        ("Gap over the floor", f"{over_floor} over the finished floor: carpet, threshold?"),
     ]
     if hardware.lock is not None and "lock_height" in f:
         asked.append(("Lock", f"its middle {show.length(f['lock_height'].value)} above the floor"))

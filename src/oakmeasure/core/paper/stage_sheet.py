@@ -17,6 +17,7 @@ from oakmeasure.core.drawings.views import VIEWS
 from oakmeasure.core.figures.check import ON_PAPER, Level, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
+from oakmeasure.core.fit.fit_result import gap_as_hung
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.reports.hanging_record import reading_rows
 from oakmeasure.core.reports.open_readings import all_to_measure
@@ -338,7 +339,7 @@ def _to_read(leaf: LeafSolution) -> list[tuple[str, float | None]]:
         ("head", "gap_head", along),
         ("floor", "gap_floor", along),
     ):
-        found += [(f"{side}, {end}", f[figure_name(name)].value) for end in ends if figure_name(name) in f]
+        found += [(f"{side}, {end}", gap_as_hung(f, figure_name(name)).value) for end in ends if figure_name(name) in f]
     return [*found, ("latch edge out of its plane, top", None), ("latch edge out of its plane, bottom", None)]
 
 

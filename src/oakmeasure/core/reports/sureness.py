@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.uncertainty import DRAWS, SEED, Spread, monte_carlo, of_hundred
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.fit.fit_probability import least_at_latch
+from oakmeasure.core.fit.fit_result import gap_as_hung
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.survey.clear_opening import clear_width_of
 
@@ -44,7 +45,7 @@ def how_sure(leaf: LeafSolution, show: Show, *, draws: int = DRAWS, seed: int = 
     if leaf.opening.lining is not None:
         needed, what = f["lining_outside"].value, f"a lining of {show.length(f['lining_outside'].value)} goes in plumb"
     else:
-        needed = leaf.fit.width.value + f["gap_hinge"].value + least_at_latch(f)
+        needed = leaf.fit.width.value + gap_as_hung(f, "gap_hinge").value + least_at_latch(f)
         what = f"a leaf of {show.length(leaf.fit.width.value)} goes in without planing"
     spread = monte_carlo(
         clear.of, clear.mean, clear.covariance, holds=lambda sizes: sizes >= needed, draws=draws, seed=seed

@@ -287,12 +287,12 @@ def write_whole(path: Path, content: bytes, *, mode: int = 0o644) -> None:
     """
     temporary: str | None = None
     try:
-        whole = path.resolve()
-        if whole.is_dir():
+        if path.is_dir():
             raise IsADirectoryError(errno.EISDIR, "it is a folder")
-        if whole.exists() and not whole.is_file():
-            whole.write_bytes(content)
+        if path.exists() and not path.is_file():  # asked of the name given: a pipe behind /dev/stdout has no other
+            path.write_bytes(content)
             return
+        whole = path.resolve()
         handle, temporary = tempfile.mkstemp(prefix=f".{whole.name[:NAME_LEFT]}.", suffix=UNDER_WAY, dir=whole.parent)
         with os.fdopen(handle, "wb") as stream:
             stream.write(content)

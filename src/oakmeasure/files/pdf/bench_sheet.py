@@ -34,7 +34,8 @@ from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.figures.check import ON_PAPER, Level
 from oakmeasure.core.figures.figure import Figure, row_text
-from oakmeasure.core.figures.names import figure_name
+from oakmeasure.core.figures.names import FigureName, figure_name
+from oakmeasure.core.fit.fit_result import gap_as_hung
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
@@ -145,11 +146,14 @@ def _column(leaf: LeafSolution, show: Show) -> list[Flowable]:
     def value(name: str) -> str:
         return show.value(f[figure_name(name)].value, f[figure_name(name)].unit)
 
+    def gap(name: FigureName) -> str:
+        return show.length(gap_as_hung(f, name).value)
+
     sizes = [
         ("leaf, finished", show.size(leaf.fit.width.value, leaf.fit.height.value)),
         ("at the glue-up", show.size(f["glued_width"].value, f["glued_height"].value)),
-        ("gaps: hinge, latch", f"{show.length(f['gap_hinge'].value)}, {show.length(f['gap_latch'].value)}"),
-        ("gaps: head, floor", f"{show.length(f['gap_head'].value)}, {show.length(f['gap_floor'].value)}"),
+        ("gaps: hinge, latch", f"{gap('gap_hinge')}, {gap('gap_latch')}"),
+        ("gaps: head, floor", f"{gap('gap_head')}, {gap('gap_floor')}"),
         ("bevel of the latch edge", value("bevel")),
     ]
     out: list[Flowable] = [words("Sizes", HEADING), pairs(sizes, COLUMN * mm), Spacer(0, 5)]

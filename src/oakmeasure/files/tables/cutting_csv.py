@@ -6,7 +6,8 @@ import csv
 import io
 from pathlib import Path
 
-from oakmeasure.core.base.errors import FileError
+from oakmeasure.core.base.errors import FileError, LengthError
+from oakmeasure.core.base.parsing import decimal_point
 from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem
 from oakmeasure.files.plain_file import size_of
 
@@ -76,13 +77,10 @@ class CsvLine:
         text = self.cells[column].strip()
         if not text and empty is not None:
             return empty
-        whole, comma, part = text.partition(",")
-        if comma and len(part) == 3 and part.isdigit() and whole.strip("-0"):
-            raise self.refused(
-                f"{column}: “{text[:30]}” may be {whole}{part} or {whole}.{part}: write it without the comma"
-            )
         try:
-            value = float(text.replace(",", ".") if text.count(",") == 1 and "." not in text else text)
+            value = float(decimal_point(text))
+        except LengthError as error:
+            raise self.refused(f"{column}: {error}") from None
         except ValueError:
             raise self.refused(f"{column}: “{text[:30]}” is no number") from None
         if not low <= value <= high:  # NaN is neither
