@@ -30,6 +30,7 @@ class Window(QMainWindow):
 OPENING = """
 import sys, time
 start = float(sys.argv[1])
+from oakmeasure.core.document import field_path
 from oakmeasure.app.shell.application import application
 from oakmeasure.app.shell.splash import Splash
 from oakmeasure.app.shell.last_seen import last_look
@@ -328,18 +329,19 @@ def random_openings() -> list[Line]:
 
 def many_leaves() -> list[Line]:
     """A job of 200 leaves: opened and solved; one edit of one leaf."""
+    from oakmeasure.core.document import field_path
     from oakmeasure.core.edits import job_edits
     from oakmeasure.core.solver import Solver
     from oakmeasure.files.job.job_file import demo_job, dumps, loads
 
     job = demo_job()
     leaves = tuple(
-        job_edits.with_value(job.leaves[at % 3], "build.stile", 90 + at / 20).model_copy(
+        field_path.with_value(job.leaves[at % 3], "build.stile", 90 + at / 20).model_copy(
             update={"id": f"leaf-{at}", "name": f"Leaf {at}"}
         )
         for at in range(200)
     )
-    text = dumps(job_edits.with_value(job, "leaves", leaves))
+    text = dumps(field_path.with_value(job, "leaves", leaves))
     start = time.perf_counter()
     opened, solver = loads(text), Solver()
     solver.solve(opened)

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.registry import KINDS
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, TimberChoices
 from oakmeasure.core.document.rules import rule_set_names
@@ -19,7 +20,7 @@ from oakmeasure.core.solver import solve
 from samples import job
 
 jobs = st.builds(
-    lambda width, height, build, fit, wood, hand, rules, unit: job_edits.with_value(
+    lambda width, height, build, fit, wood, hand, rules, unit: field_path.with_value(
         job(width, height, build=build, fit=fit, timber=wood, hand=hand, rules=rules), "unit", unit
     ),
     st.floats(260, 1200),

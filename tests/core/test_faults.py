@@ -11,19 +11,7 @@ from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.readings import Lining
 from oakmeasure.core.document.sliding_gear import HangerKind
-from oakmeasure.core.drawings.views import (
-    VIEWS,
-    FitPage,
-    HardwarePage,
-    LeafPage,
-    MeasurePage,
-    TimberPage,
-    fit_stage_view,
-    hardware_stage_view,
-    leaf_stage_view,
-    measure_view,
-    timber_view,
-)
+from oakmeasure.core.drawings.views import VIEWS
 from oakmeasure.core.edits.job_edits import with_field, with_remedy
 from oakmeasure.core.figures.check import Level, Stage
 from oakmeasure.core.solver import solve, solve_leaf
@@ -34,6 +22,7 @@ from oakmeasure.files.tables import lists
 from oakmeasure.files.tables.operations import operations_record
 from oakmeasure.files.tables.schedule_csv import schedule_csv
 from samples import job
+from walking import PAGES
 
 # One room of each stage, the first of the chain and the last among them.
 ROOMS = (
@@ -49,13 +38,6 @@ ROOMS = (
     "make",
     "adjust_leaf",
     "judge_assumed",
-)
-PAGES = (
-    (measure_view, MeasurePage),
-    (fit_stage_view, FitPage),
-    (leaf_stage_view, LeafPage),
-    (timber_view, TimberPage),
-    (hardware_stage_view, HardwarePage),
 )
 
 

@@ -12,10 +12,10 @@ from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.layout import rows_of
 from oakmeasure.core.construction.framed.model import Framed, Infill
 from oakmeasure.core.construction.framed.patterns import PATTERNS
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.adjustment import Gaps, SignOff
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.edits import job_edits
 from oakmeasure.core.reports.hanging_record import entry_of_leaf, record_of
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job.job_file import demo_job
@@ -363,7 +363,7 @@ def test_every_job_is_made_in_order_can_be_signed_off_and_goes_into_the_book(lea
         assert leaf.making is not None, leaf.leaf.id
         assert out_of_order(leaf.making.operations) == []
         assert leaf.making.operations[-1].id in ("hang:last", "glaze")
-        signed = job_edits.with_value(leaf.leaf, "hung.signed", SignOff(on=date(2026, 11, 26), by="I. Tarn"))
+        signed = field_path.with_value(leaf.leaf, "hung.signed", SignOff(on=date(2026, 11, 26), by="I. Tarn"))
         job = whole.model_copy(update={"leaves": (signed,)})
         again = solve(job).leaves[0]
         record = record_of(job, again, Show())

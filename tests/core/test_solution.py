@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import FitChoices, Hand
 from oakmeasure.core.document.rules import load_rules, rule_set_names
 from oakmeasure.core.document.stock import Board
@@ -72,7 +73,7 @@ def test_solving_twice_gives_the_same_and_unit_or_hand_change_no_size(build, han
     made = job(build=build, hand=hand)
     one, again = solve(made).leaves[0], solve(made).leaves[0]
     assert list(one.figures) == list(again.figures)
-    inch = solve(job_edits.with_value(made, "unit", UnitSystem.INCH)).leaves[0]
+    inch = solve(field_path.with_value(made, "unit", UnitSystem.INCH)).leaves[0]
     assert [each.value for each in inch.figures] == [each.value for each in one.figures]
     other = solve(job(build=build, hand=Hand.LEFT if hand is Hand.RIGHT else Hand.RIGHT)).leaves[0]
     assert other.build == one.build
@@ -99,13 +100,13 @@ def test_an_edit_solves_only_the_leaf_it_touches(demo):
     changed = job_edits.with_field(demo, demo.leaves[1].id, "build.stile", 92.0)
     solver.solve(changed)
     assert solver.worked_out == len(demo.leaves) + 1
-    solver.solve(job_edits.with_value(changed, "name", "Other"))
+    solver.solve(field_path.with_value(changed, "name", "Other"))
     assert solver.worked_out == len(demo.leaves) + 1
 
 
 def test_leaves_that_want_the_same_boards_are_told(demo):
     few = tuple(board.model_copy(update={"quantity": 2}) for board in demo.boards)
-    solution = solve(job_edits.with_value(demo, "boards", few))
+    solution = solve(field_path.with_value(demo, "boards", few))
     assert any(each.code == "boards-shared" for each in solution.checks)
 
 
@@ -122,9 +123,9 @@ def test_rules_of_a_set_decide_what_is_left_open():
 
 def test_no_board_thick_or_long_enough_is_a_stop():
     made = job()
-    thin = solve(job_edits.with_value(made, "boards", (Board(length=3000, width=250, thickness=30),))).leaves[0]
+    thin = solve(field_path.with_value(made, "boards", (Board(length=3000, width=250, thickness=30),))).leaves[0]
     assert any(code.startswith("no-board-") for code in codes(thin, Level.STOP))
-    short = solve(job_edits.with_value(made, "boards", (Board(length=1500, width=250, thickness=52),))).leaves[0]
+    short = solve(field_path.with_value(made, "boards", (Board(length=1500, width=250, thickness=52),))).leaves[0]
     assert "unplaced-hinge-stile" in codes(short, Level.STOP)
 
 

@@ -22,11 +22,11 @@ if TYPE_CHECKING:
     from oakmeasure.core.cutting.model import CutKind, CutPlan, Deadline, Defect, PartItem, Problem, StockItem
     from oakmeasure.core.cutting.plan import cut
     from oakmeasure.core.design import LeafDesign
+    from oakmeasure.core.document.field_path import with_value
     from oakmeasure.core.document.job import Job, Leaf
     from oakmeasure.core.document.readings import OpeningReadings, Reading
     from oakmeasure.core.document.rules import load_rules
     from oakmeasure.core.document.schema import job_schema
-    from oakmeasure.core.edits.job_edits import with_value
     from oakmeasure.core.figures.check import Check, Level, Stage
     from oakmeasure.core.figures.figure import Figure, Figures
     from oakmeasure.core.leaf.part import Build, Part
@@ -80,11 +80,11 @@ _ROOMS = {
     "cutting.model": ("CutKind", "CutPlan", "Deadline", "Defect", "PartItem", "Problem", "StockItem"),
     "cutting.plan": ("cut",),
     "design": ("LeafDesign",),
+    "document.field_path": ("with_value",),
     "document.job": ("Job", "Leaf"),
     "document.readings": ("OpeningReadings", "Reading"),
     "document.rules": ("load_rules",),
     "document.schema": ("job_schema",),
-    "edits.job_edits": ("with_value",),
     "figures.check": ("Check", "Level", "Stage"),
     "figures.figure": ("Figure", "Figures"),
     "leaf.part": ("Build", "Part"),

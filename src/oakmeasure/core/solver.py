@@ -18,6 +18,7 @@ from oakmeasure.core.costing.cost import cost_up
 from oakmeasure.core.cutting.leaf_plan import SAWN_ALIKE, plan_leaf
 from oakmeasure.core.design import LeafDesign, pieces_sawn
 from oakmeasure.core.document.constructions import trade_name
+from oakmeasure.core.document.field_path import would_change
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Job, Leaf, new_job
 from oakmeasure.core.document.stock import Board
@@ -199,7 +200,14 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             making, hung, design = None, NOT_HUNG, design.left_undone(fault)
     if design.fault is not None:
         _say_fault(ctx.at(Stage.LEAF), leaf, design.fault)
-    return LeafSolution.of(design, checks=ctx.checks_so_far.sorted(), making=making, hung=hung)
+    checks = tuple(_that_mend(leaf, each) for each in ctx.checks_so_far.sorted())
+    return LeafSolution.of(design, checks=checks, making=making, hung=hung)
+
+
+def _that_mend(leaf: Leaf, check: Check) -> Check:
+    """Return a check without the remedies that the document refuses, or that are taken already."""
+    kept = tuple(each for each in check.remedies if not each.path or would_change(leaf, each.path, each.value))
+    return check if len(kept) == len(check.remedies) else replace(check, remedies=kept)
 
 
 def _say_fault(ctx: Context, leaf: Leaf, fault: Exception) -> None:

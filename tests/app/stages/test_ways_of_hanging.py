@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QComboBox, QLineEdit, QToolButton
 
 from oakmeasure.core.base.parsing import parse_length
 from oakmeasure.core.base.units import Show, UnitSystem
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.solver import Solver, solve
@@ -74,7 +74,7 @@ def test_window_waits_for_the_leaf_in_hand_only_and_learns_of_the_others_later(w
     whole = unfolding.whole()
     assert solver.worked_out == len(demo.leaves)
     assert [each.checks for each in whole.leaves] == [each.checks for each in solve(demo).leaves]
-    few = job_edits.with_value(demo, "boards", tuple(each for each in demo.boards if each.is_owned))
+    few = field_path.with_value(demo, "boards", tuple(each for each in demo.boards if each.is_owned))
     window.session.open(few, None)
     qtbot.waitUntil(lambda: not window.session.solution.next_missing(), timeout=10_000)
     assert any(each.code == "boards-shared" for each in window.checks.shown_checks())

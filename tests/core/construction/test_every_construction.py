@@ -19,7 +19,7 @@ from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipp
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill
 from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
-from oakmeasure.core.document import constructions
+from oakmeasure.core.document import constructions, field_path
 from oakmeasure.core.document.constructions import Construction
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.job import FitChoices, TimberChoices
@@ -108,12 +108,12 @@ def anything(data, model):
         if name == "kind" or not data.draw(st.booleans()):
             continue
         if isinstance(value, bool):
-            build = job_edits.with_value(build, name, not value)
+            build = field_path.with_value(build, name, not value)
         elif hasattr(type(value), "__members__"):
-            build = job_edits.with_value(build, name, data.draw(st.sampled_from(list(type(value)))))
+            build = field_path.with_value(build, name, data.draw(st.sampled_from(list(type(value)))))
         elif isinstance(value, float):
             try:
-                build = job_edits.with_value(build, name, value * data.draw(st.floats(0.3, 3.0)))
+                build = field_path.with_value(build, name, value * data.draw(st.floats(0.3, 3.0)))
             except InputError:
                 continue
     return build

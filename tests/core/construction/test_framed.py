@@ -15,6 +15,7 @@ from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.joints import RailJoint, rail_tenons
 from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.patterns import PATTERNS, pattern_of, with_pattern
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Climate, FitChoices, TimberChoices
@@ -74,7 +75,7 @@ def test_any_rows_fill_the_leaf_exactly_and_their_volumes_are_positive(found, wi
     assert len({part.name for part in made.parts}) == len(made.parts)
     rails = sorted((part.face for part in made.parts if part.role is Role.RAIL), key=lambda each: each.y0)
     assert all(high.y0 >= low.y1 for low, high in pairwise(rails))
-    other = job_edits.with_value(job(width, height, build=build), "unit", UnitSystem.INCH)
+    other = field_path.with_value(job(width, height, build=build), "unit", UnitSystem.INCH)
     assert [part.finished for part in solve(other).leaves[0].build.parts] == [part.finished for part in made.parts]
 
 

@@ -6,6 +6,7 @@ import pytest
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.rules import RULE_KINDS, Rule, ShopRules, load_rules, rule_set_names
 from oakmeasure.core.edits import job_edits
@@ -41,4 +42,4 @@ def test_changed_rule_gives_the_set_another_name_and_says_what_it_was(demo):
 
 def test_two_leaves_of_one_id_are_refused(demo):
     with pytest.raises(InputError, match="an id of its own"):
-        job_edits.with_value(demo, "leaves", (demo.leaves[0], demo.leaves[0]))
+        field_path.with_value(demo, "leaves", (demo.leaves[0], demo.leaves[0]))

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
@@ -23,7 +24,6 @@ from oakmeasure.core.drawings.leaf.leaf_rods import height_marks, width_marks
 from oakmeasure.core.drawings.leaf.leaf_view import leaf_view
 from oakmeasure.core.drawings.measure.opening_view import opening_view
 from oakmeasure.core.drawings.views import VIEWS, MeasurePage, measure_view
-from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.core.solver import solve, solve_leaf
@@ -44,11 +44,11 @@ def leaves_of(demo):
 
     @cache
     def in_unit(system):
-        return solve(job_edits.with_value(demo, "unit", system)).leaves
+        return solve(field_path.with_value(demo, "unit", system)).leaves
 
     @cache
     def by_hand(hand):
-        turned = (job_edits.with_value(demo, f"leaves.{at}.hand", hand).leaves[at] for at in range(len(demo.leaves)))
+        turned = (field_path.with_value(demo, f"leaves.{at}.hand", hand).leaves[at] for at in range(len(demo.leaves)))
         return [solve_leaf(demo, each) for each in turned]
 
     return lambda how: in_unit(how) if isinstance(how, UnitSystem) else by_hand(how)

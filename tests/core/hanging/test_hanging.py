@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.adjustment import Gaps, HungChoices, PutRight, Touches
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.edits import job_edits
@@ -27,7 +28,7 @@ from oakmeasure.core.hanging.remedy import (
     turn_words,
 )
 from oakmeasure.core.hanging.rigid import Motion, motion_of, packed_at
-from oakmeasure.core.solver import solve
+from oakmeasure.core.solver import solve, solve_leaf
 from samples import assert_sums, codes, job, solved
 
 WANTED = {"hinge": 2.0, "latch": 3.0, "head": 2.0, "floor": 6.0}
@@ -304,7 +305,7 @@ def test_more_than_the_screws_have_is_a_stop_that_says_what_to_move():
         hung=HungChoices(gaps=Gaps(low_latch=9.0)),
     )
     assert "hang-turns" in codes(leaf, Level.STOP)
-    near = job_edits.with_value(leaf.leaf, "hung.gaps.low_latch", 2.0)
+    near = field_path.with_value(leaf.leaf, "hung.gaps.low_latch", 2.0)
     assert "hang-turns" in codes(solve(job().model_copy(update={"leaves": (near,)})).leaves[0], Level.WARNING)
 
 
@@ -328,3 +329,13 @@ def test_aims_are_chosen_by_the_leaf():
     assert HungChoices().aim is PutRight.LEAST_WOOD
     with pytest.raises(InputError):
         job_edits.with_field(job(), "leaf-1", "hung.shims", (0.5, 0.5))
+
+
+@pytest.mark.parametrize("hanging", list(Hanging))
+def test_a_leaf_too_low_for_its_hinges_is_asked_for_no_remedy(hanging, demo):
+    """Gaps read on a leaf that no hinge was found room for."""
+    read = demo.leaf("winnowing").hung.model_copy(
+        update={"gaps": Gaps(latch_top=1.0, proud_top=3.0, proud_bottom=-2.0)}
+    )
+    leaf = demo.leaf("pigeon-holes").model_copy(update={"hanging": hanging, "hung": read})
+    assert solve_leaf(demo, leaf).fault is None

@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.document.readings import HeadKind, MeasuredBy, Tick, TickForm, TickTemplate
 from oakmeasure.core.edits import job_edits, tick_edits
@@ -55,7 +56,7 @@ def template(points, *, named=False, stick=250.0, **more):
 
 def moved(made: TickTemplate, at: int, x: float, y: float) -> TickTemplate:
     tick = made.ticks[at]
-    return job_edits.with_value(job_edits.with_value(made, f"ticks.{at}.x", tick.x + x), f"ticks.{at}.y", tick.y + y)
+    return field_path.with_value(field_path.with_value(made, f"ticks.{at}.x", tick.x + x), f"ticks.{at}.y", tick.y + y)
 
 
 def leaf_of(made: TickTemplate):
@@ -106,13 +107,13 @@ def test_three_ticks_that_disagree_are_undecided_until_the_check_corner_decides(
     assert leaf.figures["clear_width"].value == pytest.approx(true, abs=1.0)
     assert all(each.status is TickStatus.UNDECIDED for each in leaf.opening.template.ticks[3:6])
     check = template([(CORNERS[2], None)]).ticks[0]
-    leaf = leaf_of(job_edits.with_value(job_edits.with_value(wrong, "check", check), "check_corner", 2))
+    leaf = leaf_of(field_path.with_value(field_path.with_value(wrong, "check", check), "check_corner", 2))
     assert {"tick-5", "check-used"} <= codes(leaf, Level.WARNING)
 
 
 def test_tick_named_for_the_wrong_side_is_told_where_it_lies_and_the_remedy_mends_it():
     made = template(along(CORNERS, (4, 4, 4, 4)), named=True)
-    made = job_edits.with_value(made, "ticks.5.side", 4)
+    made = field_path.with_value(made, "ticks.5.side", 4)
     sample = job(measured_by=MeasuredBy.TICKS, template=made)
     leaf = solve(sample).leaves[0]
     said = next(each for each in leaf.checks if each.code == "tick-6")
@@ -150,7 +151,7 @@ def test_curved_head_is_a_circle_and_its_springings_lie_on_the_sides():
 
 def test_excluded_tick_is_out_of_the_fit_but_its_miss_is_still_shown():
     made = moved(template(along(CORNERS, (4, 4, 4, 4))), 5, 25.0, 0.0)
-    made = job_edits.with_value(made, "ticks.5.excluded", True)
+    made = field_path.with_value(made, "ticks.5.excluded", True)
     judged = fit_template(made, 0.5).ticks[5]
     assert judged.status is TickStatus.EXCLUDED
     assert judged.miss == pytest.approx(25, abs=1)
@@ -161,7 +162,7 @@ def test_check_reading_that_misses_is_said_with_its_miss():
     made = template(along(CORNERS, (4, 4, 4, 4)))
     (x, y) = CORNERS[2]
     off = template([((x + 6, y), None)]).ticks[0]
-    leaf = leaf_of(job_edits.with_value(job_edits.with_value(made, "check", off), "check_corner", 2))
+    leaf = leaf_of(field_path.with_value(field_path.with_value(made, "check", off), "check_corner", 2))
     assert "check-off" in codes(leaf, Level.WARNING)
     assert leaf.figures["check_miss"].value == pytest.approx(6, abs=0.8)
 

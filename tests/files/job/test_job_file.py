@@ -15,6 +15,7 @@ from pypdf import PdfReader
 
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.schema import job_schema
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import Provenance
@@ -28,7 +29,7 @@ from samples import job, solved
 
 jobs = st.builds(
     lambda width, stile, muntin, inch, state: job_edits.with_state(
-        job_edits.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch),
+        field_path.with_value(job(width, build=Framed(stile=stile, muntin=muntin)), "unit", inch),
         "leaf-1",
         "readings.width_top",
         state,
@@ -136,7 +137,7 @@ def test_save_is_whole_or_not_at_all(tmp_path, demo, monkeypatch):
 
     monkeypatch.setattr(os, "fsync", full)
     with pytest.raises(JobFileError, match="no space left"):
-        save(job_edits.with_value(demo, "name", "Other"), path)
+        save(field_path.with_value(demo, "name", "Other"), path)
     assert path.read_bytes() == before
     assert [each.name for each in tmp_path.iterdir()] == ["store.oakjob"]
     with pytest.raises(JobFileError, match="was not written"):
@@ -294,7 +295,7 @@ def test_bench_sheet_prints_the_reason_that_a_stop_was_answered_with():
 
 
 def test_bench_sheet_in_inches_and_of_no_leaf_at_all():
-    inch = job_edits.with_value(job(rules="workshop-inch"), "unit", UnitSystem.INCH)
+    inch = field_path.with_value(job(rules="workshop-inch"), "unit", UnitSystem.INCH)
     text, _ = text_of(bench_sheet_pdf(inch, solve(inch).leaves[0]))
     assert '29 3/4"' in text
     tiny = job_edits.with_field(

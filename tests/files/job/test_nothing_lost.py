@@ -17,6 +17,7 @@ from hypothesis import strategies as st
 
 from killed import Killer
 from oakmeasure.core.base.units import UnitSystem
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import new_job
 from oakmeasure.core.edits import job_edits
 from oakmeasure.files.job import earlier_saves, job_file
@@ -69,17 +70,17 @@ def some_edits(job, numbers):
         leaf = before.leaves[n % len(before.leaves)].id
         after = (
             job_edits.with_field(before, leaf, "fit.gap_floor", 3 + (n % 90) / 10),
-            job_edits.with_value(before, "name", f"job {n}"),
-            job_edits.with_value(before, "unit", UnitSystem.INCH if before.unit is UnitSystem.MM else UnitSystem.MM),
-            job_edits.with_value(
+            field_path.with_value(before, "name", f"job {n}"),
+            field_path.with_value(before, "unit", UnitSystem.INCH if before.unit is UnitSystem.MM else UnitSystem.MM),
+            field_path.with_value(
                 before,
                 "leaves",
                 (*before.leaves, before.leaves[0].model_copy(update={"id": f"new-{len(made)}", "name": f"New {n}"})),
             )
             if len(before.leaves) < 5
             else before,
-            job_edits.with_value(before, "leaves", before.leaves[1:]) if len(before.leaves) > 2 else before,
-            job_edits.with_value(before, "boards", before.boards[: n % 3]),
+            field_path.with_value(before, "leaves", before.leaves[1:]) if len(before.leaves) > 2 else before,
+            field_path.with_value(before, "boards", before.boards[: n % 3]),
         )[n % 6]
         made.append(after)
     return made
@@ -147,7 +148,7 @@ def test_nothing_is_on_disk_before_an_edit_and_nothing_after_a_save(small, tmp_p
     journal = Journal(tmp_path / "journal")
     journal.begin(small, None)
     assert not (tmp_path / "journal").exists()
-    journal.record(job_edits.with_value(small, "name", "other"))
+    journal.record(field_path.with_value(small, "name", "other"))
     assert left_behind(tmp_path / "journal") == []  # it is held: its program lives
     assert len(list((tmp_path / "journal").iterdir())) == 1
     journal.forget()
@@ -164,10 +165,10 @@ def test_a_journal_without_a_place_is_told_and_goes_on_when_there_is_one(small, 
     (tmp_path / "journal").write_text("a file where a folder was meant")
     journal = Journal(tmp_path / "journal")
     journal.begin(small, None)
-    journal.record(job_edits.with_value(small, "name", "one"))
+    journal.record(field_path.with_value(small, "name", "one"))
     assert journal.trouble
     (tmp_path / "journal").unlink()
-    last = job_edits.with_value(small, "name", "two")
+    last = field_path.with_value(small, "name", "two")
     journal.record(last)
     assert journal.trouble == ""
     journal._close()
@@ -211,7 +212,7 @@ def test_a_disk_that_is_full_leaves_the_old_file_and_is_told(tmp_path):
 def test_an_edit_that_found_no_room_comes_with_the_next_one_and_a_save_leaves_nothing(small, tmp_path, monkeypatch):
     journal = Journal(tmp_path)
     journal.begin(small, None)
-    journal.record(job_edits.with_value(small, "name", "one"))
+    journal.record(field_path.with_value(small, "name", "one"))
     whole = journal._stream
 
     class Full:
@@ -224,10 +225,10 @@ def test_an_edit_that_found_no_room_comes_with_the_next_one_and_a_save_leaves_no
             return whole.write(line[: len(line) // 2])
 
     journal._stream = Full()
-    journal.record(job_edits.with_value(small, "name", "two"))
+    journal.record(field_path.with_value(small, "name", "two"))
     assert journal.trouble == "no space left on device"
     journal._stream = whole
-    last = job_edits.with_value(small, "name", "three")
+    last = field_path.with_value(small, "name", "three")
     journal.record(last)
     assert journal.trouble == ""
     (file,) = tmp_path.iterdir()

@@ -21,6 +21,7 @@ from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
 from oakmeasure.app.tools.file_dialogs import file_name
 from oakmeasure.app.tools.rules_dialog import RulesDialog
+from oakmeasure.core.document import field_path
 from oakmeasure.core.edits import hinge_edits, job_edits, tick_edits
 from oakmeasure.core.forms.fields import Ask
 from oakmeasure.files.job.job_file import JobFileError
@@ -252,10 +253,12 @@ class Commands(JobFiles):
         )
 
     def unpin_all(self) -> None:
-        self._report(self.session.push("take all pins out", lambda job: job_edits.with_value(job, "cutting.pins", ())))
+        self._report(self.session.push("take all pins out", lambda job: field_path.with_value(job, "cutting.pins", ())))
 
     def uncut_all(self) -> None:
-        self._report(self.session.push("nothing is cut yet", lambda job: job_edits.with_value(job, "cutting.done", ())))
+        self._report(
+            self.session.push("nothing is cut yet", lambda job: field_path.with_value(job, "cutting.done", ()))
+        )
 
     # --- making ------------------------------------------------------------------------------------------
 
@@ -370,7 +373,7 @@ class Commands(JobFiles):
     def rename_job(self) -> None:
         name = self.ask_text("Rename the job", "Which place is it?", self.session.job.name)
         if name:
-            self._report(self.session.push("rename the job", lambda job: job_edits.with_value(job, "name", name)))
+            self._report(self.session.push("rename the job", lambda job: field_path.with_value(job, "name", name)))
 
     def add_leaf(self) -> None:
         name = self.ask_text("Add a leaf", "What is it for?", f"Leaf {len(self.session.job.leaves) + 1}")

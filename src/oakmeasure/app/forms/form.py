@@ -24,9 +24,9 @@ from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, BoxLook, Quant
 from oakmeasure.app.shell import theme
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, LeafPage, MakePage, MeasurePage, TimberPage
-from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.forms.fields import Choice, Command, Field, Group, Panel, Rows
@@ -296,7 +296,7 @@ class Form(QWidget):
         judged: Any = solved.opening.adjustment.readings if solved.opening.adjustment else {}
         for path, entry in box.entries.items():
             field = box.fields[path]
-            value = job_edits.get(leaf, path)
+            value = field_path.get(leaf, path)
             state: Provenance | None = None
             if isinstance(value, Reading):
                 state, value = value.state, value.value
@@ -381,6 +381,6 @@ class Form(QWidget):
                 self.session.show_working(figure)
 
     def next_state(self, field: Field) -> None:
-        reading = job_edits.get(self.session.leaf, field.path)
+        reading = field_path.get(self.session.leaf, field.path)
         if isinstance(reading, Reading):
             self.session.set_state(field.path, NEXT_STATE[reading.state])

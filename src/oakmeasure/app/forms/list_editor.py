@@ -14,6 +14,7 @@ from oakmeasure.app.forms.quantity_edit import NEXT_STATE, Asked, BoxLook, Quant
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit, in_words
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import Provenance
@@ -125,7 +126,7 @@ class ListRows(QWidget):
     def items(self) -> tuple[Any, ...]:
         """Return the list as it is in the job."""
         model: Any = self.session.job if self.rows.of_job else self.session.leaf
-        return job_edits.get(model, self.rows.path) or ()
+        return field_path.get(model, self.rows.path) or ()
 
     def refresh(self) -> None:
         """Show the list as it is now."""
@@ -228,7 +229,7 @@ class ListRows(QWidget):
         path = f"{self.rows.path}.{row.at}.{column.name}"
         if self.rows.of_job:
             return self.session.push(
-                f"set {self.rows.word} {column.label}", lambda job: job_edits.with_value(job, path, given)
+                f"set {self.rows.word} {column.label}", lambda job: field_path.with_value(job, path, given)
             )
         return self.session.edit(path, given, nudge=nudge)
 
@@ -236,7 +237,7 @@ class ListRows(QWidget):
         if row.at is not None:
             path = f"{self.rows.path}.{row.at}.{column.name}"
             if self.rows.of_job:
-                reason = self.session.push(f"choose {column.label}", lambda job: job_edits.with_value(job, path, key))
+                reason = self.session.push(f"choose {column.label}", lambda job: field_path.with_value(job, path, key))
             else:
                 reason = self.session.edit(path, key)
             tell(self.note, reason, bool(reason))
@@ -245,7 +246,7 @@ class ListRows(QWidget):
         if row.at is None or not column.is_reading:
             return
         path = f"{self.rows.path}.{row.at}.{column.name}"
-        reading = job_edits.get(self.session.leaf, path)
+        reading = field_path.get(self.session.leaf, path)
         if isinstance(reading, Reading):
             self.session.set_state(path, NEXT_STATE[reading.state])
 
@@ -267,7 +268,7 @@ class ListRows(QWidget):
         try:
             item = self.rows.make(values)
         except ValueError as error:
-            refused = job_edits.refusal(error) if not isinstance(error, InputError) else error  # type: ignore[arg-type]
+            refused = field_path.refusal(error) if not isinstance(error, InputError) else error  # type: ignore[arg-type]
             tell(self.note, f"{refused.field.rpartition('.')[2]}: {in_words(refused, self.session.show)}", True)
             return
         items = (*self.items(), item)
@@ -294,5 +295,5 @@ class ListRows(QWidget):
     def _replace(self, words: str, items: tuple[Any, ...]) -> str:
         leaf_id, path = self.session.leaf_id, self.rows.path
         if self.rows.of_job:
-            return self.session.push(words, lambda job: job_edits.with_value(job, path, items))
+            return self.session.push(words, lambda job: field_path.with_value(job, path, items))
         return self.session.push(words, lambda job: job_edits.with_field(job, leaf_id, path, items))

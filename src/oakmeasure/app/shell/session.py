@@ -14,6 +14,7 @@ from PySide6.QtGui import QUndoCommand, QUndoStack
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, UnitSystem, in_words
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.drawings.timber.stock_view import owned
 from oakmeasure.core.edits import job_edits
@@ -252,7 +253,7 @@ class Session(QObject):
         return self.push(f"mark as {state}", lambda job: job_edits.with_state(job, self.leaf_id, path, state))
 
     def set_unit(self, unit: UnitSystem) -> None:
-        self.push(f"show {unit}", lambda job: job_edits.with_value(job, "unit", unit))
+        self.push(f"show {unit}", lambda job: field_path.with_value(job, "unit", unit))
 
     def take(self, remedy: Remedy) -> str:
         return self.push(remedy.text, lambda job: job_edits.with_remedy(job, self.leaf_id, remedy))

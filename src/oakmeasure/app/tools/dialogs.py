@@ -12,8 +12,9 @@ from oakmeasure.app.forms.quantity_edit import BoxLook, QuantityEdit
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
+from oakmeasure.core.document.field_path import with_value
 from oakmeasure.core.document.job import Hand, Job, new_job
-from oakmeasure.core.edits.job_edits import with_acknowledged, with_field, with_leaf, with_start, with_value
+from oakmeasure.core.edits.job_edits import with_acknowledged, with_field, with_leaf, with_start
 from oakmeasure.core.figures.check import Check
 from oakmeasure.language import tr
 

@@ -326,7 +326,7 @@ class SumBox(QDialog):
 
     def _holds(self, path: str) -> bool:
         """Return whether the leaf in hand, made and hung as it is, has such a field."""
-        from oakmeasure.core.edits.job_edits import get
+        from oakmeasure.core.document.field_path import get
 
         try:
             get(self.session.leaf, path)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
 
+ROUNDING = 1e-6  # mm: a half circle over a span that was added up elsewhere is one still
+
 
 def segmental_radius(*, span: float, rise: float) -> float:
     """Return the radius of a segmental head, mm: s²/(8h) + h/2.
@@ -22,7 +24,7 @@ def segmental_radius(*, span: float, rise: float) -> float:
     726.667
     """
     _span(span)
-    if not 0 < rise <= span / 2:
+    if not 0 < rise <= span / 2 + ROUNDING:
         raise InputError("rise", rise, limits=(0.0, span / 2), unit="mm")
     return span**2 / (8 * rise) + rise / 2
 

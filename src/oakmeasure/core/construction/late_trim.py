@@ -13,6 +13,7 @@ from oakmeasure.core.construction.clip_to_outline import clipped
 from oakmeasure.core.construction.existing.checks import EDGE_KEPT
 from oakmeasure.core.construction.existing.narrowing import TENON_COVER
 from oakmeasure.core.construction.framed.lock import BEHIND_SPINDLE
+from oakmeasure.core.construction.real_parts import real_parts
 from oakmeasure.core.document.job import LateTrim
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
@@ -85,7 +86,7 @@ def trim_late(ctx: Context, fit: Fit, build: Build) -> tuple[Fit, Build, tuple[C
             grounds=Grounds("late_foot"),
         )
         return fit, build, (table,)
-    return new_fit, trimmed(ctx, build, late, new_fit), (table,)
+    return new_fit, real_parts(ctx, trimmed(ctx, build, late, new_fit)), (table,)
 
 
 def _smaller(ctx: Context, fit: Fit, late: LateTrim) -> Fit:

@@ -64,10 +64,11 @@ def build_leaf(ctx: Context, fit: Fit, wood: Timber) -> Build:
         Parts and joints, in the finished leaf's coordinates.
     """
     from oakmeasure.core.construction.clip_to_outline import shape_to
+    from oakmeasure.core.construction.real_parts import real_parts
 
     builder = module(ctx.leaf.build.kind, "build")
     built: Build = shape_to(ctx, fit, _numbered(builder.build(ctx, fit, wood)))
-    return builder.after(ctx, fit, wood, built) if hasattr(builder, "after") else built
+    return real_parts(ctx, builder.after(ctx, fit, wood, built) if hasattr(builder, "after") else built)
 
 
 def _numbered(build: Build) -> Build:

@@ -8,10 +8,10 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.document.rules import FrozenModel, bounded, check_between
+from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.core.document.species import species_keys
 from oakmeasure.core.figures.figure import Provenance
 
@@ -46,28 +46,20 @@ def restated(value: Any, state: Provenance) -> Any:
     return value
 
 
-def _reading(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
-    def check(reading: Reading) -> Reading:
-        check_between(reading.value, low, high, what, unit)
-        return reading
-
-    return AfterValidator(check)
-
-
-WidthReading = Annotated[Reading, _reading(200, 3000, "width")]
-HeightReading = Annotated[Reading, _reading(300, 4000, "height")]
-DiagonalReading = Annotated[Reading, _reading(360, 5000, "diagonal")]
-LeanReading = Annotated[Reading, _reading(-150, 150, "lean")]
-DepthReading = Annotated[Reading, _reading(10, 1000, "depth")]
-RiseReading = Annotated[Reading, _reading(1, 3000, "rise")]
-OffsetReading = Annotated[Reading, _reading(-100, 100, "bow")]
-FloorReading = Annotated[Reading, _reading(-200, 200, "floor height")]
-StandOutReading = Annotated[Reading, _reading(-300, 3000, "stand-out")]
-SideReading = Annotated[Reading, _reading(20, 6000, "side or diagonal")]
-StickReading = Annotated[Reading, _reading(20, 2000, "stick")]
-SmallReading = Annotated[Reading, _reading(0, 60, "hinge figure")]
-RatingReading = Annotated[Reading, _reading(1, 1000, "rating", "kg")]
-ButtLength = Annotated[Reading, _reading(20, 400, "hinge length")]
+WidthReading = Annotated[Reading, bounded(200, 3000, "width")]
+HeightReading = Annotated[Reading, bounded(300, 4000, "height")]
+DiagonalReading = Annotated[Reading, bounded(360, 5000, "diagonal")]
+LeanReading = Annotated[Reading, bounded(-150, 150, "lean")]
+DepthReading = Annotated[Reading, bounded(10, 1000, "depth")]
+RiseReading = Annotated[Reading, bounded(1, 3000, "rise")]
+OffsetReading = Annotated[Reading, bounded(-100, 100, "bow")]
+FloorReading = Annotated[Reading, bounded(-200, 200, "floor height")]
+StandOutReading = Annotated[Reading, bounded(-300, 3000, "stand-out")]
+SideReading = Annotated[Reading, bounded(20, 6000, "side or diagonal")]
+StickReading = Annotated[Reading, bounded(20, 2000, "stick")]
+SmallReading = Annotated[Reading, bounded(0, 60, "hinge figure")]
+RatingReading = Annotated[Reading, bounded(1, 1000, "rating", "kg")]
+ButtLength = Annotated[Reading, bounded(20, 400, "hinge length")]
 
 
 class OpeningReadings(FrozenModel):

@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, model_validator
+from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, model_validator
+from pydantic_core import CoreSchema, core_schema
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
@@ -24,7 +25,34 @@ class FrozenModel(BaseModel):
     model_config = ConfigDict(defer_build=True, frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-def bounded(low: float, high: float, what: str, unit: str = "mm") -> AfterValidator:
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """Between what a number, or a reading's value, may be; stands in its field's annotation, and in the schema."""
+
+    low: float
+    """The least that it may be, in the field's unit."""
+    high: float
+    """The most that it may be, in the field's unit."""
+    what: str
+    """What it is."""
+    unit: str = "mm"
+    """What the unit is called in a refusal."""
+
+    def _checked(self, value: Any) -> Any:
+        check_between(getattr(value, "value", value), self.low, self.high, self.what, self.unit)
+        return value
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        """Tell pydantic to check the value once it is read."""
+        return core_schema.no_info_after_validator_function(self._checked, handler(source))
+
+    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        """Tell the JSON schema of the limits."""
+        said, limits = handler(schema), {"minimum": self.low, "maximum": self.high}
+        return {**said, "properties": {"value": limits}} if "$ref" in said else {**said, **limits}
+
+
+def bounded(low: float, high: float, what: str, unit: str = "mm") -> Limits:
     """Return the check of a number's range; its refusal says what it was read as and what would do.
 
     Args:
@@ -33,7 +61,7 @@ def bounded(low: float, high: float, what: str, unit: str = "mm") -> AfterValida
         what: What it is.
         unit: What the unit is called in a refusal.
     """
-    return AfterValidator(lambda value: check_between(value, low, high, what, unit))
+    return Limits(low, high, what, unit)
 
 
 def check_between(value: float, low: float, high: float, what: str, unit: str = "mm") -> float:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from oakmeasure.core.document.cup_hinges import cup_from_table
+from oakmeasure.core.document.field_path import with_value
 from oakmeasure.core.document.hinges import Butt, butt_from_table
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.edits.job_edits import with_field, with_value
+from oakmeasure.core.edits.job_edits import with_field
 
 
 def with_butt(job: Job, leaf_id: str, key: str) -> Job:

@@ -9,9 +9,10 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.field_path import refusal
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import LogEntry, LogKind, MishapKind
-from oakmeasure.core.edits.job_edits import refusal, with_field
+from oakmeasure.core.edits.job_edits import with_field
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.solution import LeafSolution
 

@@ -7,9 +7,9 @@ from datetime import date
 from typing import Any
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.field_path import with_value
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.stock import Board, BoardMark, Face, MoistureReading, Pin
-from oakmeasure.core.edits.job_edits import with_value
 
 GRID = 1.0  # to which what is dragged snaps, mm
 LEAST_MARK = 3.0  # mm; less was a click, no drag

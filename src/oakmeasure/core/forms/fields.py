@@ -8,6 +8,7 @@ from enum import StrEnum
 from typing import Any
 
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.edits import job_edits
 
@@ -180,7 +181,7 @@ def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, st
         path,
         label,
         options,
-        lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), path),
+        lambda job, leaf_id: field_path.get(job.leaf(leaf_id), path),
         lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, path, key),
         note,
     )

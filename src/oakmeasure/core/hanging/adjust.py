@@ -118,8 +118,8 @@ def adjust_leaf(leaf: LeafDesign, show: Show = IN_MM) -> Hung:
     hung = leaf.leaf.hung
     if leaf.build is None:
         return NOT_HUNG
-    leaves = []
-    if leaf.butts is not None or leaf.cups is not None:
+    leaves, heights = [], hinge_heights(leaf)
+    if heights:  # a leaf too low for its hinges has none yet, and nothing to move
         pair = leaf.leaf.hanging is Hanging.PAIR
         slow = _remedied(leaf, "slow leaf", _without_meeting(hung.second), show) if pair else None
         gaps = hung.gaps
@@ -128,9 +128,8 @@ def adjust_leaf(leaf: LeafDesign, show: Show = IN_MM) -> Hung:
         found = _remedied(leaf, "active leaf" if pair else "the leaf", gaps, show, hung.gaps)
         leaves = [each for each in (found, slow) if each is not None]
     turns = _turns(leaf, hung) if leaf.cups is not None else ()
-    heights = hinge_heights(leaf)
     run = None
-    if hung.run and leaf.leaf.hanging.is_cabinet and leaf.cups is not None:
+    if hung.run and heights and leaf.leaf.hanging.is_cabinet and leaf.cups is not None:
         run = line_up(
             hung.run,
             width=leaf.fit.width.value,

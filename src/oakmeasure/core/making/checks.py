@@ -10,14 +10,18 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.end_steps import OUT_OF_TWIST
-from oakmeasure.core.making.glue import TIGHT, GluePlan
+from oakmeasure.core.making.glue import TIGHT, GluePlan, plan_glue
 from oakmeasure.core.making.log import last_reading, not_mended
 from oakmeasure.core.making.sequence import Making
 from oakmeasure.core.survey.square import skew_from_both
+from oakmeasure.core.timber.place import glue_of
+from oakmeasure.data import table
 
 # Mm: common practice, no source
 SPREAD_MOST = 0.5
 LAST_RIP_OFF = 0.5
+MOST_PEOPLE = 4  # who find room round a leaf: common practice, no source
+SLOW = "slow-white"  # the glue that stays open longest and asks for nothing else
 
 
 def judge_making(ctx: Context, build: Build, making: Making) -> None:
@@ -52,7 +56,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
         unit=Unit.RATIO,
     )
     if making.glue is not None:
-        _glue(ctx, making.glue)
+        _glue(ctx, build, making.glue)
     _mishaps(ctx)
     _square(ctx)
     _flat(ctx)
@@ -66,7 +70,7 @@ def judge_making(ctx: Context, build: Build, making: Making) -> None:
     )
 
 
-def _glue(ctx: Context, plan: GluePlan) -> None:
+def _glue(ctx: Context, build: Build, plan: GluePlan) -> None:
     glue, f = plan.glue, ctx.figures
     f.given(
         "glue_open",
@@ -75,8 +79,7 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
         fixed(source=f"at {ctx.leaf.making.shop_temperature_c:g} °C; doubles for every 10 °C less"),
         unit=Unit.RATIO,
     )
-    stages = [stage for each in plan.tasks for stage in each.stages]
-    longest = max((stage.minutes for stage in stages), default=0.0)
+    longest = plan.longest
     f.given(
         "glue_longest",
         "longest stage, minutes",
@@ -98,14 +101,14 @@ def _glue(ctx: Context, plan: GluePlan) -> None:
                 "glue-long",
                 f"{each.task.name.capitalize()} cannot be glued in time",
                 f"{each.trouble}.",
-                *_ways(plan, each.ways),
+                *_ways(ctx, build, plan, each.ways),
                 grounds=Grounds("glue_open", rule="open time of the glue"),
             )
             return
-    _in_time(ctx, plan, longest)
+    _in_time(ctx, build, plan, longest)
 
 
-def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
+def _in_time(ctx: Context, build: Build, plan: GluePlan, longest: float) -> None:
     """Say how much of the open time the longest stage takes."""
     glue, stages = plan.glue, [stage for each in plan.tasks for stage in each.stages]
     cauls = [stage for stage in stages if stage.cauls]
@@ -114,7 +117,7 @@ def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
             "glue-tight",
             "A glue-up with no time to spare",
             f"{longest:.1f} of {glue.open_minutes:.1f} minutes.",
-            *_ways(plan, ()),
+            *_ways(ctx, build, plan, ()),
             grounds=Grounds("glue_longest"),
         )
     elif stages:
@@ -128,10 +131,22 @@ def _in_time(ctx: Context, plan: GluePlan, longest: float) -> None:
         )
 
 
-def _ways(plan: GluePlan, ways: tuple[str, ...]) -> list[Remedy]:
-    found = [Remedy("A second person at it", "making.people", plan.people + 1)] if plan.people < 4 else []
-    if plan.glue.key != "slow-white" and plan.glue.durability <= "D3":
-        found.append(Remedy("A slow white glue", "making.glue", "slow-white"))
+def _ways(ctx: Context, build: Build, plan: GluePlan, ways: tuple[str, ...]) -> list[Remedy]:
+    """Return what brings every glue-up into the open time with room to spare, tried out; and the ways that are told."""
+
+    def brings_in(**choices: object) -> bool:
+        leaf = ctx.leaf.model_copy(update={"making": ctx.leaf.making.model_copy(update=choices)})
+        tried = plan_glue(leaf, build, ctx.rules)
+        return tried is not None and tried.fits and tried.longest <= TIGHT * tried.glue.open_minutes
+
+    found = []
+    people = next((n for n in range(plan.people + 1, MOST_PEOPLE + 1) if brings_in(people=n)), None)
+    if people is not None:
+        words = "A second person at it" if people == plan.people + 1 == 2 else f"{people} people at it"
+        found.append(Remedy(words, "making.people", people))
+    bears = table("glues")[SLOW]["class"] >= glue_of(ctx.leaf.timber)
+    if plan.glue.key != SLOW and bears and brings_in(glue=SLOW):
+        found.append(Remedy("A slow white glue", "making.glue", SLOW))
     return found + [Remedy(each.capitalize()) for each in ways if "people" not in each and "white" not in each]
 
 

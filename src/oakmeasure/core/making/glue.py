@@ -109,6 +109,11 @@ class GluePlan:
         """Return whether every glue-up has its stages."""
         return all(each.stages for each in self.tasks)
 
+    @property
+    def longest(self) -> float:
+        """Return the minutes of the longest stage, 0 where there is none."""
+        return max((stage.minutes for each in self.tasks for stage in each.stages), default=0.0)
+
     def spare(self, stage: GlueStage) -> float:
         """Return how many minutes the glue stays open after a stage is closed.
 

@@ -85,8 +85,10 @@ def _hours(m: StepBuilder) -> Callable[[Operation], float]:
     shares: dict[Bucket, float] = {}
     for op in m.steps.items.values():
         shares[op.bucket] = shares.get(op.bucket, 0.0) + op.share
-    each = {bucket: hours_of(m, bucket) * m.leaf.fit.leaves / whole for bucket, whole in shares.items() if bucket}
-    return lambda op: each[op.bucket] * op.share if op.bucket else op.hours
+    # Of a leaf cut away by a stop, a bucket may hold nothing to do.
+    buckets = [(bucket, whole) for bucket, whole in shares.items() if bucket and whole]
+    each = {bucket: hours_of(m, bucket) * m.leaf.fit.leaves / whole for bucket, whole in buckets}
+    return lambda op: each.get(op.bucket, 0.0) * op.share if op.bucket else op.hours
 
 
 def hours_of(m: StepBuilder, bucket: Bucket) -> float:

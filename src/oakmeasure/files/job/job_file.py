@@ -20,8 +20,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import FileError
+from oakmeasure.core.document.field_path import refusal
 from oakmeasure.core.document.job import SCHEMA_VERSION, Job
-from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.data import text as shipped_text
 from oakmeasure.files.plain_file import size_of
 

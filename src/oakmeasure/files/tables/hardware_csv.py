@@ -14,6 +14,7 @@ from typing import Any
 from pydantic import BaseModel, ValidationError
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.cup_hinges import CupHinge, cup_from_table, cup_keys
 from oakmeasure.core.document.hanging import Hanging, TrackSet, track_sets
 from oakmeasure.core.document.hinges import Butt, butt_from_table
@@ -163,7 +164,7 @@ def with_hardware(job: Job, found: tuple[Piece, ...]) -> Job:
         names = {each.name for each in new}
         if new:
             kept = [each for each in getattr(job, field) if each.name not in names]
-            job = job_edits.with_value(job, field, (*kept, *new))
+            job = field_path.with_value(job, field, (*kept, *new))
     return job
 
 
@@ -226,7 +227,7 @@ def _piece(line: CsvLine, ware: Ware) -> Piece:
     try:
         return MODELS[ware].model_validate(values)
     except ValidationError as error:
-        reason = job_edits.refusal(error)
+        reason = field_path.refusal(error)
         raise line.refused(f"{reason.field}: {str(reason.value)[:40]}, needs {reason.need}") from None
     except InputError as error:
         raise line.refused(f"{error.field}: {error.value}, needs {error.need}") from None

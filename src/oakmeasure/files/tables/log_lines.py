@@ -13,9 +13,9 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.field_path import refusal
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import LogEntry
-from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.core.edits.log_edits import check_part, with_entry
 from oakmeasure.core.solution import LeafSolution
 

@@ -14,8 +14,8 @@ from pydantic import ValidationError
 from oakmeasure.core.base.errors import FileError, InputError, LengthError
 from oakmeasure.core.base.parsing import parse_length, parse_quantity
 from oakmeasure.core.base.units import Unit, UnitSystem
+from oakmeasure.core.document.field_path import refusal
 from oakmeasure.core.document.readings import Tick
-from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.files.plain_file import size_of
 
 MOST_POINTS = 5000

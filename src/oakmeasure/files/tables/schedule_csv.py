@@ -11,6 +11,7 @@ from pydantic import ValidationError
 from oakmeasure.core.base.errors import InputError, LengthError
 from oakmeasure.core.base.parsing import parse_length
 from oakmeasure.core.base.units import UnitSystem
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.constructions import KINDS, model_of, trade_name
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand, Job, Leaf
@@ -73,7 +74,7 @@ def with_schedule(job: Job, leaves: tuple[Leaf, ...]) -> Job:
     old = job.leaves
     if len(old) == 1 and all(r.state is Provenance.ASSUMED for r in _readings(old[0])):
         old = ()
-    return job_edits.with_value(job, "leaves", (*old, *leaves))
+    return field_path.with_value(job, "leaves", (*old, *leaves))
 
 
 def _readings(leaf: Leaf) -> list[Reading]:
@@ -102,7 +103,7 @@ def _leaf(line: CsvLine, job: Job, ids: set[str]) -> Leaf:
 
 
 def _refused(line: CsvLine, error: ValidationError) -> CuttingFileError:
-    reason = job_edits.refusal(error)
+    reason = field_path.refusal(error)
     return line.refused(f"{reason.field}: {str(reason.value)[:40]}, needs {reason.need}")
 
 

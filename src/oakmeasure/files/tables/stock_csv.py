@@ -14,11 +14,11 @@ from typing import Any
 from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import InputError
+from oakmeasure.core.document.field_path import refusal
 from oakmeasure.core.document.job import MOST_BOARDS, MOST_SECTIONS, MOST_SHEETS, Job
 from oakmeasure.core.document.rules import FrozenModel
 from oakmeasure.core.document.stock import Board, BoardMark, MoistureReading, Section, SheetStock
 from oakmeasure.core.edits import stock_edits
-from oakmeasure.core.edits.job_edits import refusal
 from oakmeasure.files.tables.cutting_csv import CsvLine, CuttingFileError, read_lines
 from oakmeasure.files.tables.lists import unescaped, written_csv
 

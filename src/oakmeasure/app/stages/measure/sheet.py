@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Hand, Job, Leaf
 from oakmeasure.core.document.readings import (
     FloorAlong,
@@ -88,7 +89,7 @@ _FORM = Choice(
     "template.form",
     "Way of the stick",
     enum_options(TickForm),
-    lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.form"),
+    lambda job, leaf_id: field_path.get(job.leaf(leaf_id), "template.form"),
     tick_edits.with_tick_form,
     "how the direction of each tick is written; the points stay where they are",
 )
@@ -110,7 +111,7 @@ _LINING = Choice(
     "lining",
     "Lining",
     lambda: [(None, "is in, or none"), *((each, f"to {each}") for each in LiningFrom)],
-    lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "lining.made_from"),
+    lambda job, leaf_id: field_path.get(job.leaf(leaf_id), "lining.made_from"),
     _put_lining,
     "to be made: the readings are then those of the rough opening",
 )
@@ -299,7 +300,7 @@ MEASURE: tuple[Group, ...] = (
                 "template.head",
                 "Head",
                 lambda: [("straight", "straight"), ("curved", "part of a circle")],
-                lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.head"),
+                lambda job, leaf_id: field_path.get(job.leaf(leaf_id), "template.head"),
                 lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.head", key),
             ),
         ),
@@ -320,7 +321,7 @@ MEASURE: tuple[Group, ...] = (
                 "template.check_corner",
                 "Check corner",
                 _corner_options,
-                lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "template.check_corner"),
+                lambda job, leaf_id: field_path.get(job.leaf(leaf_id), "template.check_corner"),
                 lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "template.check_corner", key),
             ),
             Command(Ask.TAKE_CHECK, "Keep the last tick as the check"),

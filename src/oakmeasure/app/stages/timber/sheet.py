@@ -6,13 +6,13 @@ from typing import Any
 
 from oakmeasure.app.stages.timber.drying_panel import DryingPanel
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import CORES, SHEET_LENGTH, SHEET_WIDTH, stuff
 from oakmeasure.core.document.stock import Board, Cleanness, Section, SheetStock
 from oakmeasure.core.document.veneer_match import Match
 from oakmeasure.core.drawings.views import TimberPage
-from oakmeasure.core.edits import job_edits
 from oakmeasure.core.forms.fields import (
     Ask,
     Choice,
@@ -33,8 +33,8 @@ def _of_job(path: str, label: str, options: Any, note: str = "") -> Choice:
         path,
         label,
         options,
-        lambda job, _leaf: job_edits.get(job, path),
-        lambda job, _leaf, key: job_edits.with_value(job, path, key),
+        lambda job, _leaf: field_path.get(job, path),
+        lambda job, _leaf, key: field_path.with_value(job, path, key),
         note,
     )
 

@@ -52,10 +52,8 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     checks.judge(ctx, choice, fit, leaf.parts, ledges, leaf.fixings)
     boards_movement(ctx, wood, ctx.figures["board_cover"], leaf.groove if _is_tongued(choice) else None)
     order = {Role.STILE: 0, Role.RAIL: 1, Role.BOARD: 2, Role.LEDGE: 3, Role.BRACE: 4}
-    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
-    parts = tuple(
-        replace(each, mark=str(at)) for at, each in enumerate(sorted(real, key=lambda one: order[one.role]), start=1)
-    )
+    ordered = sorted(leaf.parts, key=lambda each: order[each.role])
+    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(ordered, start=1))
     count = sum(each.role is Role.BOARD for each in parts)
     says = f"{choice.edge}; {choice.style}; {choice.fixed_by}"
     edge = choice.frame_thickness if leaf.is_framed else choice.panel_thickness

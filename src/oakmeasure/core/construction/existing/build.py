@@ -23,6 +23,7 @@ from oakmeasure.core.construction.existing.narrowing import (
 )
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
 from oakmeasure.core.construction.existing.recess import mark_grooves, mark_recess, panel_sights
+from oakmeasure.core.construction.real_parts import least_size
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, Origin, minus, plus
 from oakmeasure.core.figures.names import figure_name
@@ -64,8 +65,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         slab_movement(ctx, wood, fit.width if solid else ctx.figures["solid_left"])
     if fine:
         checks.judge(ctx, choice, leaf.off_edge, leaf.off_height, leaf.reduction)
-    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
-    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(real, start=1))
+    parts = tuple(each for each in leaf.parts if least_size(each) > 0)  # cut away: the stop of its room says so
     summary = f"{ctx.show.size(choice.width, choice.height)} there · {choice.inside}"
     return Build(
         width=fit.width.value,

@@ -80,9 +80,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {counted(len(panels), 'panel')}"
     order = {Role.STILE: 0, Role.RAIL: 1, Role.MUNTIN: 2, Role.PANEL: 3}
     ordered = sorted(frame.parts, key=lambda each: order[each.role])
-    # What a stop check speaks of (stiles that meet, say) can leave parts of no size: they are not cut.
-    real = [part for part in ordered if min(part.finished.length, part.finished.width) > 0]
-    parts = tuple(replace(part, mark=str(at), volume=max(part.volume, 0.0)) for at, part in enumerate(real, start=1))
+    parts = tuple(replace(part, mark=str(at), volume=max(part.volume, 0.0)) for at, part in enumerate(ordered, start=1))
     return Build(
         width=fit.width.value,
         height=fit.height.value,

@@ -297,7 +297,7 @@ def say_arch(ctx: Context, span: Figure, rise: Figure) -> None:
         span: From springing to springing, mm.
         rise: The rise that was asked for, mm.
     """
-    most = max(span.value / 2, 5.0)
+    most = math.floor(10 * span.value / 2) / 10
     ctx.stop(
         "arch",
         "No arch rises so high over its span",

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import FieldRow, Framed, Infill, TenonKind
 from oakmeasure.core.construction.framed.patterns import PATTERNS, pattern_of
+from oakmeasure.core.document import field_path
 from oakmeasure.core.document.hinges import MortiseLock
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.edits import job_edits
@@ -114,7 +115,7 @@ GROUPS = (
                 "lock-rail",
                 "On the lock",
                 lambda: [(None, "no rail"), *((at, f"{at + 1}. rail between") for at in range(5))],
-                lambda job, leaf_id: job_edits.get(job.leaf(leaf_id), "build.lock_rail"),
+                lambda job, leaf_id: field_path.get(job.leaf(leaf_id), "build.lock_rail"),
                 lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, "build.lock_rail", key),
             ),
             size("other_rail", "other rails"),

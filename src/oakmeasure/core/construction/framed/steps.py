@@ -108,7 +108,7 @@ def _mortised(
         why="a loose stile lies flat under the machine",
         later="by hand, in a frame that is already shut",
     )
-    if muntins:
+    if muntins and rails:
         m.add(
             "mortise:rails",
             "Cut the mortises for the muntins in the loose rails",

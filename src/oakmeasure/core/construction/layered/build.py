@@ -94,8 +94,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     if choice.style is LayerStyle.FRAME:
         framed_checks.judge_room(ctx, frame_of(choice), fit, leaf.layout, leaf.shoulder)
     checks.judge(ctx, choice)
-    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
-    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(real, start=1))
+    parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(leaf.parts, start=1))
     sights = tuple(Rect(column.x0, row.y0, column.x1, row.y1) for row in leaf.layout.rows for column in row.columns)
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · 3 layers"
     lipped = "no lipping" if choice.lipping is Lipping.NONE else f"lipping {choice.lipping}"

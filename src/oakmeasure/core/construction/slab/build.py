@@ -91,10 +91,11 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     season = _season(ctx, wood, fit.width)
     if choice.stiffener is not Stiffener.NONE:
         _stiffeners(leaf, season)
+    if choice.stiffener is Stiffener.NAILED:
+        _strip_moves(ctx, wood, strips)
     checks.judge(ctx, choice, fit, strips, leaf.fixings, season)
-    real = [each for each in leaf.parts if min(each.finished.length, each.finished.width) > 0]
     order = {Role.STRIP: 0, Role.STIFFENER: 1, Role.LEDGE: 1}
-    ordered = sorted(real, key=lambda each: order[each.role])
+    ordered = sorted(leaf.parts, key=lambda each: order[each.role])
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(ordered, start=1))
     says = f"{choice.joint}; glue {choice.glue}; {choice.stiffener}"
     summary = f"{ctx.show.length(choice.thickness, sign=False)} thick · {len(strips)} strips"
@@ -293,6 +294,26 @@ def _season(ctx: Context, wood: Timber, width: Figure) -> Figure:
         "the slab moves, driest to wettest",
         abs(value),
         width,
+        wood.coefficient,
+        wood.dry,
+        wood.wet,
+        formula="width × movement × points of moisture",
+    )
+
+
+def _strip_moves(ctx: Context, wood: Timber, strips: list[Part]) -> None:
+    """Add how much the widest strip moves, each for itself where no glue joins them."""
+    value = change_of_width(
+        width=max(each.finished.width for each in strips),
+        coefficient=wood.coefficient.value,
+        from_moisture=wood.dry.value,
+        to_moisture=wood.wet.value,
+    )
+    ctx.figures.derived(
+        "strip_moves",
+        "the widest strip moves, driest to wettest",
+        abs(value),
+        max((each.width for each in strips), key=lambda each: each.value),
         wood.coefficient,
         wood.dry,
         wood.wet,

@@ -157,15 +157,18 @@ def _stiffeners(ctx: Context, choice: Slab, fit: Fit, season: Figure) -> None:
     f = ctx.figures
     _on_leaf(ctx, choice, fit)
     if choice.stiffener is Stiffener.NAILED:
-        if season.value > HELD_MOVES:
+        strip = f["strip_moves"]  # where no glue joins them, each strip moves for itself
+        held = strip if choice.glue is SlabGlue.NOWHERE else season
+        goes_dry = strip.value <= HELD_MOVES
+        if held.value > HELD_MOVES:
             ctx.warn(
                 "held-across",
                 "The nails hold the wood across its grain",
-                f"It moves {ctx.fmt(season)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
+                f"It moves {ctx.fmt(held)} through the seasons; nails give about {ctx.fmt(HELD_MOVES)}, then a "
                 "strip splits or a joint opens.",
                 Remedy("Battens in dadoes, slotted", "build.stiffener", Stiffener.DADOES),
-                Remedy("Or no glue on the boards", "build.glue", SlabGlue.NOWHERE),
-                grounds=Grounds("season", "part:ledge 1"),
+                *([Remedy("Or no glue on the boards", "build.glue", SlabGlue.NOWHERE)] if goes_dry else []),
+                grounds=Grounds(held.name, "part:ledge 1"),
             )
             ctx.warn(
                 "nails",

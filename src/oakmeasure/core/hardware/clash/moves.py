@@ -137,4 +137,5 @@ def _bolts(ctx: Context) -> Mover:
         side = "in" if way > 0 else "out"
         return Remedy(f"Move the hangers {side} {ctx.fmt(abs(way))}", "hardware.hangers.bolt_in", round(at + way, 3))
 
-    return Mover({"hanger 1": 1.0, "hanger 2": -1.0}, "x", 15 - at, 600 - at, edit)
+    middle = ctx.figures["leaf_width"].value / 2  # beyond it each would be the other
+    return Mover({"hanger 1": 1.0, "hanger 2": -1.0}, "x", 15 - at, min(600.0, middle) - at, edit)

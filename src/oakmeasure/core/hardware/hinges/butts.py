@@ -366,5 +366,6 @@ def _borings(
 
 
 def _hinge_member(build: Build) -> str:
-    """Return what stands at the hinge edge: a frame's stile, or the first board or strip."""
-    return next(part.name for part in sorted(build.parts, key=lambda each: each.face.x0) if part.grain_upright)
+    """Return what stands at the hinge edge: a frame's stile, or the first board or strip; words where none is left."""
+    upright = [part for part in build.parts if part.grain_upright]
+    return min(upright, key=lambda each: each.face.x0).name if upright else "the leaf"

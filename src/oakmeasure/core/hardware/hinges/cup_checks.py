@@ -95,17 +95,17 @@ def _brings_in(ctx: Context, choice: CupChoices, over: Figure, out: float) -> li
         if not found and both is not None:
             found.append(Remedy(f"An arm cranked {ctx.fmt(both[0])} on a plate of {ctx.fmt(both[1])}"))
     wanted = over.value - out
+    if choice.unknown is not CupUnknown.BORING:  # it is chosen, whatever the overlay
+        boring = min(max(f["cup_boring"].value, hinge.boring_least), hinge.boring_most)
+        return [*found, Remedy(f"A boring of {ctx.fmt(boring)}", "hardware.cup.boring", boring)]
     if ctx.leaf.hanging is Hanging.HALF_OVERLAY:
         gap = f["division"].value - 2 * wanted
         if 0 <= gap <= 20:
             found.append(Remedy(f"A gap of {ctx.fmt(gap)} between the two", "cabinet.gap", gap))
     elif ctx.leaf.hanging is Hanging.INSET and 0 <= -wanted <= 60:
         found.append(Remedy(f"A gap of {ctx.fmt(-wanted)} at the hinges", "fit.gap_hinge", -wanted))
-    elif ctx.leaf.hanging is Hanging.OVERLAY and choice.unknown is not CupUnknown.OVERLAY and 0 <= wanted <= 60:
+    elif ctx.leaf.hanging is Hanging.OVERLAY and 0 <= wanted <= 60:
         found.append(Remedy(f"An overlay of {ctx.fmt(wanted)}", "cabinet.overlay", wanted))
-    if choice.unknown is not CupUnknown.BORING:
-        boring = min(max(f["cup_boring"].value, hinge.boring_least), hinge.boring_most)
-        found.append(Remedy(f"A boring of {ctx.fmt(boring)}", "hardware.cup.boring", boring))
     return found or [Remedy("A hinge with another reach")]
 
 
@@ -167,14 +167,17 @@ def _stile(ctx: Context, choice: CupChoices, build: Build) -> None:
     left = stile.face.x1 - inner
     if left < INNER_WOOD:
         wider = inner + INNER_WOOD
+        wider_stile = Remedy("A wider stile")
+        if ctx.leaf.build.keeps_its_sizes:
+            wider_stile = Remedy("A smaller cup, or butts")
+        elif hasattr(ctx.leaf.build, "stile"):
+            wider_stile = Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
         ctx.report(
             "cup-stile",
             Level.STOP if left < 0 else Level.WARNING,
             "The cup is wider than the stile" if left < 0 else "The cup reaches the stile's inner edge",
             f"It reaches {ctx.fmt(inner)} in, the stile {ctx.fmt(stile.face.x1)}.",
-            Remedy(f"Stiles of {ctx.fmt(wider)}", "build.stile", wider)
-            if hasattr(ctx.leaf.build, "stile")
-            else Remedy("A wider stile"),
+            wider_stile,
             grounds=Grounds("cup_centre", "cup:1", rule=f"{ctx.fmt(INNER_WOOD)} stay"),
         )
 
@@ -198,7 +201,7 @@ def _number(ctx: Context, by_rule: int | None, mass: Figure) -> None:
             Remedy(f"{by_rule} hinges", "hardware.cup.count", by_rule),
             grounds=Grounds("cup_count", rule=f"{by_rule} by height and weight"),
         )
-    elif width.value > WIDEST:
+    elif width.value > WIDEST and count <= by_rule:
         ctx.warn(
             "cups-wide",
             "The leaf is wide for its hinges",

@@ -95,6 +95,8 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
     f, choice = ctx.figures, ctx.leaf.hardware.screws
     if "butt_spacing" not in f or "top_hinge_pull" not in f:
         return
+    if not build.parts:  # a stop says so
+        return
     figures = f
     diameter = ctx.chosen("screw_diameter", "hinge screws, diameter", choice.diameter, "hardware.screws.diameter")
     length = ctx.chosen("screw_length", "hinge screws, length", choice.length, "hardware.screws.length")

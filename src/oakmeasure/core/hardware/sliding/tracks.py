@@ -136,7 +136,7 @@ def _fixed(ctx: Context, gear: Gear) -> Gear:
             "Where are the studs behind the track?",
             "Not found yet; every hole of the track must meet one.",
             Remedy("Find them: the first one and their pitch, or each of them"),
-            Remedy(f"A backing board of {ctx.fmt(LEAST_BACKING)}", "hardware.wall.backing", LEAST_BACKING),
+            Remedy("A backing board frees the track's holes; it needs two studs itself"),
             grounds=Grounds("track_holes", rule="never plasterboard alone"),
         )
         return gear
