@@ -62,11 +62,12 @@ def test_settings_that_are_damaged_are_those_of_the_first_start(own, text):
     assert read_settings() == Settings()
 
 
-def test_dark_and_larger_are_kept_from_the_menu_and_a_place_without_leave_is_told(window, own):
+def test_dark_and_larger_are_kept_from_the_menu_and_a_place_without_leave_is_told(window, own, qtbot):
     commands = window.commands
     commands.turn_light()
-    assert read_settings().dark
+    qtbot.waitUntil(lambda: read_settings().dark)
     commands.turn_light()
+    qtbot.waitUntil(lambda: not read_settings().dark)
     commands.ask_one_of = lambda _title, _question, choices: choices[2]
     commands.larger()
     assert read_settings() == Settings(False, 1.5)

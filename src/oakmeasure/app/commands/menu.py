@@ -8,6 +8,7 @@ from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from PySide6.QtCore import QTimer
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 
@@ -398,10 +399,21 @@ class Commands(JobFiles):
         """Change between the light and the dark theme, for good."""
         app = QApplication.instance()
         assert isinstance(app, QApplication)
-        theme.apply(app, theme.DARK if theme.palette() is theme.LIGHT else theme.LIGHT)
-        self._keep(dark=theme.palette() is theme.DARK)
+        wanted = theme.DARK if theme.palette() is theme.LIGHT else theme.LIGHT
+        self.host.forget_hidden()
+        self.window.setUpdatesEnabled(False)  # nothing is painted before all is done
+        theme.undress(app)
+        # Turn by turn: what is pressed meanwhile is not kept waiting for all of it.
+        QTimer.singleShot(0, self.window, lambda: self._dress(app, wanted))
+
+    def _dress(self, app: QApplication, wanted: theme.Palette) -> None:
+        theme.dress(app, wanted)
+        self._keep(dark=wanted is theme.DARK)
+        QTimer.singleShot(0, self.window, self._turned)
+
+    def _turned(self) -> None:
+        self.window.setUpdatesEnabled(True)
         self.session.changed.emit()
-        self.window.update()
 
     def larger(self) -> None:
         """Ask how large everything is drawn from the next start on."""

@@ -40,6 +40,8 @@ class Host:
     """Where one is, for the next start."""
     choose_leaf: Callable[[str], object]
     """Go to a leaf, by its id."""
+    forget_hidden: Callable[[], object]
+    """Take away what is not on the screen; it is made again when it is asked for."""
 
 
 class Papers:

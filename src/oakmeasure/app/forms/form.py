@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QCoreApplication, QEvent, Qt, Signal
 from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
@@ -74,6 +74,14 @@ class GroupBox(QWidget):
                 self._column.addWidget(made)
             else:
                 self._add_command(item)
+
+    def is_as_the_job(self) -> bool:
+        """Return whether it holds nothing but what the job says: no panel of its own, nothing that was refused."""
+        if any(isinstance(each, Panel) and each.keeps for each in self.group.items):
+            return False
+        lists = self.findChildren(ListRows)
+        refused = any(each.property("refused") for each in self.findChildren(QuantityEdit))
+        return not refused and all(each.is_as_the_job() for each in lists)
 
     def _add_head(self, group: Group) -> None:
         """Put the title down and what is said beside it, or under it where both are too long for a line."""
@@ -263,8 +271,7 @@ class Form(QWidget):
     def go_to_page(self, page: str) -> None:
         """Show another page."""
         self.page = page
-        self.refresh()
-        self.page_changed.emit()
+        self.page_changed.emit()  # whoever shows it asks it to be refreshed
 
     # --- showing -----------------------------------------------------------------------------------------
 
@@ -290,6 +297,23 @@ class Form(QWidget):
                 box.setVisible(asked)
                 if asked:
                     self._refresh(box)
+
+    def forget_hidden(self) -> None:
+        """Take away the groups that are not on the screen, and the ends of long lists; both come again when asked for.
+
+        What somebody has written in one stays: a refused value, and all that a panel of its own holds.
+        """
+        shown = self.isVisible()
+        for at, box in enumerate(self._boxes):
+            if box is not None and not (shown and box.isVisible()) and box.is_as_the_job():
+                self._boxes[at] = None
+                box.hide()
+                self._column.removeWidget(box)
+                box.deleteLater()
+                QCoreApplication.sendPostedEvents(box, QEvent.Type.DeferredDelete)
+            elif box is not None:
+                for each in box.findChildren(ListRows):
+                    each.shorten()
 
     def _refresh(self, box: GroupBox) -> None:
         leaf, solved, show = self.session.leaf, self.session.solved, self.session.show

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import QTimer, Signal
+from PySide6.QtCore import QCoreApplication, QEvent, QTimer, Signal
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from oakmeasure.app.forms.choice_box import ChoiceBox
@@ -22,6 +22,7 @@ from oakmeasure.core.forms.fields import Column, Rows
 from oakmeasure.language import tr
 
 MOST_ROWS = 40  # more come from a file and are seen in the list beside the board
+AT_ONCE = 4  # rows that are made in one go; the next follow when what was pressed meanwhile is done
 REMOVE_PX = 22
 
 
@@ -78,6 +79,8 @@ class ListRows(QWidget):
         column.addWidget(self._more)
         self.note = note_label()
         self._rows: list[_Row] = []
+        self._growing = QTimer(self, singleShot=True, interval=0)
+        self._growing.timeout.connect(self._grow)
         self.draft = _Row(self, None)
         column.addWidget(self.draft)
         column.addWidget(self.note)
@@ -134,16 +137,42 @@ class ListRows(QWidget):
         shown = items[:MOST_ROWS]
         while len(self._rows) > len(shown):
             self._rows.pop().deleteLater()
-        while len(self._rows) < len(shown):
-            row = _Row(self, len(self._rows))
-            self._rows.append(row)
-            self._box.addWidget(row)
-        for row, item in zip(self._rows, shown, strict=True):
+        for row, item in zip(self._rows, shown, strict=False):
             self._show(row, item)
+        if len(self._rows) < min(AT_ONCE, len(shown)):
+            self._grow()
+        elif len(self._rows) < len(shown):
+            self._growing.start()
         self._more.setText(tr(f"and {len(items) - len(shown)} more, in the list beside the board"))
         self._more.setVisible(len(items) > len(shown))
         self._show_draft()
         self._show_columns()
+
+    def _grow(self) -> None:
+        """Make the next rows that are missing, and come back for the rest."""
+        missing = self.items()[len(self._rows) : MOST_ROWS]
+        for item in missing[:AT_ONCE]:
+            row = _Row(self, len(self._rows))
+            self._rows.append(row)
+            self._box.addWidget(row)
+            self._show(row, item)
+        if missing:
+            self._show_columns()
+        if len(missing) > AT_ONCE:
+            self._growing.start()
+
+    def is_as_the_job(self) -> bool:
+        """Return whether it holds nothing but what the job says: nothing is written into the empty row, or refused."""
+        return not self.draft.values and not any(each.property("refused") for each in self.findChildren(QuantityEdit))
+
+    def shorten(self) -> None:
+        """Take away the rows far down, until the list is shown anew."""
+        if self.is_as_the_job():
+            while len(self._rows) > AT_ONCE:
+                row = self._rows.pop()
+                row.hide()
+                row.deleteLater()
+                QCoreApplication.sendPostedEvents(row, QEvent.Type.DeferredDelete)
 
     def _show(self, row: _Row, item: Any) -> None:
         show = self.session.show

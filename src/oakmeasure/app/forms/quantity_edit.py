@@ -167,8 +167,7 @@ class QuantityEdit(QFrame):
         self.mark = StateMark() if asks.has_state else None
         self.line.setMinimumWidth(24)
         # With its parent from the start: a label without one that is made visible is a window of its own.
-        self._unit_label = QLabel("", self)
-        self._unit_label.setHidden(look is not BoxLook.ROW)
+        self._unit_label = QLabel("", self) if look is BoxLook.ROW else None
         self._lay_out(label)
         self.line.installEventFilter(self)
         self.line.returnPressed.connect(self._enter)
@@ -200,7 +199,8 @@ class QuantityEdit(QFrame):
         if self.mark is not None:
             row.addWidget(self.mark)
         row.addWidget(self.line, 1)
-        row.addWidget(self._unit_label)
+        if self._unit_label is not None:
+            row.addWidget(self._unit_label)
         self.setFixedHeight(32 if self._look is BoxLook.NARROW else 36)
 
     # --- showing -----------------------------------------------------------------------------------------
@@ -210,9 +210,9 @@ class QuantityEdit(QFrame):
     ) -> None:
         """Show the job's value. What a person is typing, or was refused, stays on screen."""
         self._show = show
-        self._unit_label.setText(
-            tr("" if self.unit is Unit.MM and show.system is UnitSystem.INCH else _unit_text(self.unit))
-        )
+        if self._unit_label is not None:
+            says_it = self.unit is Unit.MM and show.system is UnitSystem.INCH
+            self._unit_label.setText(tr("" if says_it else _unit_text(self.unit)))
         self.line.setPlaceholderText(tr(placeholder))
         # A sixteenth with its sign is long; in the narrow boxes it is set smaller so that it stays whole.
         tight = self._look is BoxLook.COMPACT or self.mark is not None
@@ -242,7 +242,8 @@ class QuantityEdit(QFrame):
         """Set one of the style flags `doubted`, `lit`, `focused`, `refused`, `small`."""
         if bool(self.property(name)) != on:
             self.setProperty(name, on)
-            for each in (self, self.line):
+            shown = Qt.WidgetAttribute.WA_WState_Polished  # until then it has no look that would be another
+            for each in (one for one in (self, self.line) if one.testAttribute(shown)):
                 each.style().unpolish(each)
                 each.style().polish(each)
 

@@ -127,6 +127,21 @@ def typeset(text: str) -> str:
 
 def apply(app: QApplication, wanted: Palette) -> None:
     """Put a palette in force for the whole application."""
+    undress(app)
+    dress(app, wanted)
+
+
+def undress(app: QApplication) -> None:
+    """Take the style sheet off.
+
+    One sheet over another takes Qt six times as long as none, and then the other: it goes through every widget's
+    children again for each of them.
+    """
+    app.setStyleSheet("")
+
+
+def dress(app: QApplication, wanted: Palette) -> None:
+    """Put a palette in force for an application that has no style sheet on."""
     global _current
     _current = wanted
     app.setFont(font(14))

@@ -64,7 +64,8 @@ class Window(QMainWindow):
         self.hands = BoardHands(session, self.timber, self.middle)
         self._lay_out()
         self.commands = Commands(
-            Host(self, lambda: self.board.drawing, self.timber.plan, self.where, self.choose_leaf), session
+            Host(self, lambda: self.board.drawing, self.timber.plan, self.where, self.choose_leaf, self.forget_hidden),
+            session,
         )
         self.job_line.paper.setMenu(self.commands.menu)
         self._connect()
@@ -149,6 +150,11 @@ class Window(QMainWindow):
             self._sheet_of[stage] = made
             self.sheets.addWidget(made)
         return self._sheet_of[stage]
+
+    def forget_hidden(self) -> None:
+        """Take away what no page on the screen shows, before something is done to every box that there is."""
+        for each in self._sheet_of.values():
+            each.forget_hidden()
 
     def where(self) -> Seen:
         """Return where one is now."""

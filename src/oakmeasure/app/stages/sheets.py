@@ -105,7 +105,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
             hint="listed below",
             page=TimberPage.SETTINGS,
         ),
-        Group("Board in hand", (Panel("rack", RackPanel),), page=TimberPage.RACK),
+        Group("Board in hand", (Panel("rack", RackPanel, keeps=False),), page=TimberPage.RACK),
         *TIMBER_JOB,
     ),
     Stage.HARDWARE: HARDWARE,

@@ -148,6 +148,8 @@ class Panel:
     """Its name, as it is shown."""
     make: Callable[[Any], Any]
     """It, for a session; it has `refresh()`."""
+    keeps: bool = True
+    """Whether it holds what the job does not: a text in the making, a clock that runs."""
 
 
 @dataclass(frozen=True, slots=True)
