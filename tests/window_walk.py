@@ -109,6 +109,10 @@ class Walker:
         self.hand_in.setInterval(20)
         self.hand_in.timeout.connect(self.answer)
         self.hand_in.start()
+        self.longest = self.mark = 0.0
+        self.beat = QTimer()  # in the loop of a box that waits, or of a long work that lets the window live, too
+        self.beat.timeout.connect(self.came_back)
+        self.beat.start(0)
 
     # --- what a step is ------------------------------------------------------------------------------------------
 
@@ -129,8 +133,13 @@ class Walker:
         ]
         way = self.source.choices([each for _, each in ways], [share for share, _ in ways])[0]
         self.said = way.__name__
-        took = self.timed(lambda: self.do(way))
-        took = max(took, *(self.timed(QApplication.processEvents) for _ in range(SETTLED)))
+        self.longest, self.mark = 0.0, time.thread_time()
+        self.do(way)
+        self.came_back()
+        for _ in range(SETTLED):
+            QApplication.processEvents()
+            self.came_back()
+        took = self.longest
         self.met.steps += 1
         self.trail = [*self.trail[-12:], self.said]
         self.met.slowest = sorted([*self.met.slowest, (round(took, 3), self.said)], reverse=True)[:40]
@@ -142,11 +151,10 @@ class Walker:
         except Exception as error:  # raised through a direct call instead of a slot
             self.failed(error)
 
-    def timed(self, what: Callable[[], object]) -> float:
-        """Return for how many seconds of CPU something held the main thread, without coming back to what is pressed."""
-        start = time.thread_time()
-        what()
-        return time.thread_time() - start
+    def came_back(self) -> None:
+        """Note for how many seconds of CPU the main thread was held, until it came back to what is pressed."""
+        now = time.thread_time()
+        self.longest, self.mark = max(self.longest, now - self.mark), now
 
     def look(self) -> None:
         session = self.window.session
@@ -343,6 +351,7 @@ def walk_window(window: QWidget, steps: int, place: Path, *, seed: int) -> Met:
             walker.step()
     finally:
         walker.hand_in.stop()
+        walker.beat.stop()
         for where, name, what in before:
             setattr(where, name, what)
     return walker.met

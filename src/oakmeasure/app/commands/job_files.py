@@ -11,7 +11,7 @@ from oakmeasure.app.commands.papers import Host, Papers
 from oakmeasure.app.shell.last_seen import Seen, keep_look
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.tools.dialogs import NewJob
-from oakmeasure.app.tools.file_dialogs import file_name, say_kinds
+from oakmeasure.app.tools.file_dialogs import answered, file_name, say_kinds
 from oakmeasure.core.document.job import new_job
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.crash_log import log_trouble
@@ -70,7 +70,7 @@ class JobFiles(Papers):
             ): key
             for n, key in enumerate(keys)
         }
-        box.exec()
+        answered(box)
         return next((key for button, key in buttons.items() if button is box.clickedButton()), keys[-1])
 
     def ask_keep(self) -> str:
@@ -151,7 +151,7 @@ class JobFiles(Papers):
         if not self.may_close():
             return
         dialog = NewJob(self.window, self.session.job.unit, offers_demo=first)
-        if not dialog.exec():
+        if not answered(dialog):
             return
         if dialog.wants_demo:
             from oakmeasure.files.job.job_file import demo_job

@@ -20,7 +20,7 @@ from oakmeasure.app.shell.job_book import JobBook
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.measure.to_measure import ToMeasureDialog
-from oakmeasure.app.tools.file_dialogs import file_name
+from oakmeasure.app.tools.file_dialogs import answered, file_name
 from oakmeasure.app.tools.rules_dialog import RulesDialog
 from oakmeasure.core.document import field_path
 from oakmeasure.core.edits import hinge_edits, job_edits, tick_edits
@@ -31,6 +31,7 @@ from oakmeasure.files.tables import lists as tables
 from oakmeasure.language import NAMES, Language, current_language, set_language, tr
 
 if TYPE_CHECKING:
+    from oakmeasure.app.stages.make.workshop import Workshop
     from oakmeasure.app.tools.quick_sums import SumBox
     from oakmeasure.app.tools.schedule import ScheduleBox
 
@@ -44,6 +45,7 @@ class Commands(JobFiles):
         super().__init__(host, session)
         self.sums: SumBox | None = None
         self.lines: ScheduleBox | None = None
+        self.shop: Workshop | None = None
         self.open_anew: Callable[[Language], object] = set_language  # whoever opened the window opens it anew
         self.menu = QMenu(self.window)
         self.menu.setToolTipsVisible(True)
@@ -223,7 +225,8 @@ class Commands(JobFiles):
 
     def to_measure(self) -> None:
         """Show all that is still to be measured, and what hangs on it."""
-        ToMeasureDialog(self.window, self.session).exec()
+        if every_leaf(self.window, self.session) is not None:
+            answered(ToMeasureDialog(self.window, self.session))
 
     def import_rack(self) -> None:
         """Read a rack from a file in place of the job's, as one step that can be undone."""
@@ -306,6 +309,9 @@ class Commands(JobFiles):
         """Show the operations large, one at a time."""
         from oakmeasure.app.stages.make.workshop import Workshop
 
+        if self.shop is not None:  # of an earlier time: it would go on hearing of every edit
+            self.shop.close()
+            self.shop.deleteLater()
         self.shop = Workshop(self.session, self.window)
         self.shop.show()
 
@@ -358,7 +364,7 @@ class Commands(JobFiles):
 
     def shop_rules(self) -> None:
         """Show the shop rules of the job, to be read and changed."""
-        RulesDialog(self.window, self.session).exec()
+        answered(RulesDialog(self.window, self.session))
 
     def keep_hinge(self) -> None:
         """Put the hinge of the leaf in hand among the job's own, with today's date."""
@@ -393,27 +399,32 @@ class Commands(JobFiles):
         """Show the words of the trade and what they mean."""
         from oakmeasure.app.tools.glossary import WordsBox
 
-        WordsBox(self.window).exec()
+        answered(WordsBox(self.window))
 
     def turn_light(self) -> None:
         """Change between the light and the dark theme, for good."""
         app = QApplication.instance()
         assert isinstance(app, QApplication)
         wanted = theme.DARK if theme.palette() is theme.LIGHT else theme.LIGHT
-        self.host.forget_hidden()
         self.window.setUpdatesEnabled(False)  # nothing is painted before all is done
-        theme.undress(app)
-        # Turn by turn: what is pressed meanwhile is not kept waiting for all of it.
-        QTimer.singleShot(0, self.window, lambda: self._dress(app, wanted))
+        steps: list[Callable[[], object]] = [
+            self.host.forget_hidden,
+            lambda: theme.undress(app),
+            lambda: theme.dress(app, wanted),
+            lambda: self._keep(dark=wanted is theme.DARK),
+            lambda: self.window.setUpdatesEnabled(True),
+            self.session.changed.emit,
+        ]
+        self._turn_by_turn(steps)
 
-    def _dress(self, app: QApplication, wanted: theme.Palette) -> None:
-        theme.dress(app, wanted)
-        self._keep(dark=wanted is theme.DARK)
-        QTimer.singleShot(0, self.window, self._turned)
-
-    def _turned(self) -> None:
-        self.window.setUpdatesEnabled(True)
-        self.session.changed.emit()
+    def _turn_by_turn(self, steps: list[Callable[[], object]]) -> None:
+        """Do one of them in each turn of the window: what is pressed meanwhile is not kept waiting for all."""
+        first, *rest = steps
+        try:
+            first()
+        finally:
+            if rest:
+                QTimer.singleShot(0, self.window, lambda: self._turn_by_turn(rest))
 
     def larger(self) -> None:
         """Ask how large everything is drawn from the next start on."""

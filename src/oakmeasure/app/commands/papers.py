@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
+from oakmeasure.app.commands.beside import beside
 from oakmeasure.app.commands.solve_all import every_leaf
 from oakmeasure.app.shell.last_seen import Seen
 from oakmeasure.app.shell.session import Session
@@ -86,57 +87,65 @@ class Papers:
         """Write the bench sheet of the leaf in hand; stops are answered for first."""
         if not self.answer_stops():
             return
-        from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
+
+        def content() -> bytes:
+            from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
+
+            return bench_sheet_pdf(self.session.job, self.session.solved)
 
         name = file_name(f"{self.session.job.name} {self.session.leaf.name}")
-        self._write(
-            "Bench sheet", f"{name}.pdf", "PDF (*.pdf)", lambda: bench_sheet_pdf(self.session.job, self.session.solved)
-        )
+        self._write("Bench sheet", f"{name}.pdf", "PDF (*.pdf)", content)
 
     def stage_sheet(self) -> None:
         """Write the bench sheet of the stage in hand; stops are answered for first."""
         if not self.answer_stops():
             return
-        from oakmeasure.files.pdf.stage_sheets import stage_sheets_pdf
-
         stage = self.session.stage
-        self._write(
-            f"Bench sheet, {stage}",
-            f"{self._leaf_file()} {stage}.pdf",
-            "PDF (*.pdf)",
-            lambda: stage_sheets_pdf(self.session.job, self.session.solved, [stage]),
-        )
+
+        def content() -> bytes:
+            from oakmeasure.files.pdf.stage_sheets import stage_sheets_pdf
+
+            return stage_sheets_pdf(self.session.job, self.session.solved, [stage])
+
+        self._write(f"Bench sheet, {stage}", f"{self._leaf_file()} {stage}.pdf", "PDF (*.pdf)", content)
 
     def customer(self) -> None:
         """Write what the customer agrees to before the first cut."""
-        from oakmeasure.files.pdf.stage_sheets import customer_pdf
 
-        self._write(
-            "To agree",
-            f"{self._leaf_file()} to agree.pdf",
-            "PDF (*.pdf)",
-            lambda: customer_pdf(self.session.job, self.session.solved),
-        )
+        def content() -> bytes:
+            from oakmeasure.files.pdf.stage_sheets import customer_pdf
+
+            return customer_pdf(self.session.job, self.session.solved)
+
+        self._write("To agree", f"{self._leaf_file()} to agree.pdf", "PDF (*.pdf)", content)
 
     def rod(self) -> None:
         """Write the setting-out rods of the leaf in hand at full size."""
-        from oakmeasure.files.pdf.rods import rod_pdf
 
-        self._full_size("Rod", "rod", rod_pdf)
+        def made(paper: str) -> bytes:
+            from oakmeasure.files.pdf.rods import rod_pdf
+
+            return rod_pdf(self.session.job, self.session.solved, paper=paper)
+
+        self._full_size("Rod", "rod", made)
 
     def templates(self) -> None:
         """Write the templates of the leaf in hand at full size, for both hands."""
-        from oakmeasure.files.pdf.templates import templates_pdf
 
-        self._full_size("Templates", "templates", templates_pdf)
+        def made(paper: str) -> bytes:
+            from oakmeasure.files.pdf.templates import templates_pdf
 
-    def _full_size(self, title: str, name: str, made: Callable[..., bytes]) -> None:
+            return templates_pdf(self.session.job, self.session.solved, paper=paper)
+
+        self._full_size("Templates", "templates", made)
+
+    def _full_size(self, title: str, name: str, made: Callable[[str], bytes]) -> None:
         """Ask for the paper, then write what is drawn at full size on it."""
         paper = self.ask_paper()
         if not paper:
             return
         try:
-            content = made(self.session.job, self.session.solved, paper=paper)
+            content = beside(lambda: made(paper))
         except ValueError as error:
             self.tell("Not written", f"{error}.")
             return
@@ -228,36 +237,42 @@ class Papers:
         self._write_all("Operations", "operations.csv", lambda whole: operations_csv(whole.leaves, self.session.show))
 
     def label_sheet(self) -> None:
-        from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
+        labels = self.session.room(MakeRoom).labels()
+
+        def content() -> bytes:
+            from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
+
+            return label_sheet_pdf(labels)
 
         name = file_name(f"{self.session.job.name} {self.session.leaf.name} labels")
-        self._write(
-            "Labels", f"{name}.pdf", "PDF (*.pdf)", lambda: label_sheet_pdf(self.session.room(MakeRoom).labels())
-        )
+        self._write("Labels", f"{name}.pdf", "PDF (*.pdf)", content)
 
     def record_sheet(self) -> None:
         """Write the record of the leaf in hand."""
-        from oakmeasure.files.pdf.record import record_pdf
-
         if self.session.solved.build is None:
             self.tell("Nothing to write", "There is no leaf to record.")
             return
         name = file_name(f"{self.session.job.name} {self.session.leaf.name} record")
-        self._write("Record", f"{name}.pdf", "PDF (*.pdf)", lambda: record_pdf(self.session.job, self.session.solved))
+
+        def content() -> bytes:
+            from oakmeasure.files.pdf.record import record_pdf
+
+            return record_pdf(self.session.job, self.session.solved)
+
+        self._write("Record", f"{name}.pdf", "PDF (*.pdf)", content)
 
     def boring_list(self) -> None:
         self._write_all("Boring list", "boring list.csv", tables.boring_list_csv)
 
     def zone_sheet(self) -> None:
-        from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
+
+        def content() -> bytes:
+            from oakmeasure.files.pdf.keep_outs import zone_sheet_pdf
+
+            return zone_sheet_pdf(self.session.job, self.session.solved)
 
         name = file_name(f"{self.session.job.name} {self.session.leaf.name} keep-out zones")
-        self._write(
-            "Keep-out zones",
-            f"{name}.pdf",
-            "PDF (*.pdf)",
-            lambda: zone_sheet_pdf(self.session.job, self.session.solved),
-        )
+        self._write("Keep-out zones", f"{name}.pdf", "PDF (*.pdf)", content)
 
     def keep_outs(self) -> None:
         self._write_all("Keep-out zones", "keep-out zones.csv", tables.keep_outs_csv)
@@ -278,6 +293,6 @@ class Papers:
         if not path:
             return
         try:
-            write_whole(Path(path), content())
+            write_whole(Path(path), beside(content))
         except JobFileError as error:
             self.tell("Not written", str(error))

@@ -22,7 +22,7 @@ from oakmeasure.core.forms.fields import Column, Rows
 from oakmeasure.language import tr
 
 MOST_ROWS = 40  # more come from a file and are seen in the list beside the board
-AT_ONCE = 4  # rows that are made in one go; the next follow when what was pressed meanwhile is done
+AT_ONCE = 3  # rows that are made in one go; the next follow when what was pressed meanwhile is done
 REMOVE_PX = 22
 
 

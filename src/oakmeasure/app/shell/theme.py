@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import asdict, dataclass
-from functools import cache
+from functools import cache, lru_cache
 from string import Template
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase
@@ -116,8 +116,11 @@ _BELOW = str.maketrans("0123456789", "₀₁₂₃₄₅₆₇₈₉")
 def typeset(text: str) -> str:
     """Return a text as it is shown, in the language that is chosen, with true inch fractions: 27 7/8" as 27 ⁷⁄₈"."""
     text = tr(text)
-    if '"' not in text:
-        return text
+    return _with_fractions(text) if '"' in text else text
+
+
+@lru_cache(maxsize=4096)  # a drawing asks for each of its labels some twenty times until they have their places
+def _with_fractions(text: str) -> str:
     return re.sub(
         r"(?<![\d/])(\d{1,2})/(\d{1,2})(?=\")",
         lambda found: f"{found[1].translate(_ABOVE)}\N{FRACTION SLASH}{found[2].translate(_BELOW)}",

@@ -10,6 +10,7 @@ from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.forms.notes import label, tell
 from oakmeasure.app.forms.quantity_edit import BoxLook, QuantityEdit
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.tools.file_dialogs import answered
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit, UnitSystem, in_words
 from oakmeasure.core.document.field_path import with_value
@@ -168,4 +169,4 @@ def answered_for(parent: QWidget | None, session: Session, *, signs: bool = Fals
     def answer(code: str, reason: str) -> str:
         return session.push("answer a stop", lambda job: with_acknowledged(job, leaf_id, code, reason))
 
-    return not stops or bool(AnswerStops(parent, stops, answer, signs=signs).exec())
+    return not stops or answered(AnswerStops(parent, stops, answer, signs=signs))

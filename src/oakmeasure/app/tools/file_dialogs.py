@@ -1,8 +1,20 @@
-"""What dialogues about files share: how a file may be called, and the kinds that are offered."""
+"""What dialogues share: how one is run, how a file may be called, and the kinds of files that are offered."""
 
 from __future__ import annotations
 
+from PySide6.QtWidgets import QDialog
+
 from oakmeasure.language import tr
+
+
+def answered(dialog: QDialog) -> bool:
+    """Run a dialogue to its end; it goes with the next turn of the window, and hears of no edit after that.
+
+    Returns whether it was accepted.
+    """
+    accepted = bool(dialog.exec())
+    dialog.deleteLater()
+    return accepted
 
 
 def file_name(text: str) -> str:

@@ -30,7 +30,7 @@ from oakmeasure.core.planning.veneer_plan import veneer_plan
 from oakmeasure.core.timber.drying import trend
 from oakmeasure.core.timber.place import at_rest, rests_at
 
-MANY = 30  # leaves still to be worked out, that a plan waits for rather than the window
+MANY = 3  # leaves still to be worked out, that a plan waits for rather than the window
 REPLAN_MS = 700  # after the last edit, before the wood is planned anew
 PAGES = (TimberPage.RACK, TimberPage.PLAN, TimberPage.VENEERS, TimberPage.DRYING, TimberPage.COST)
 
