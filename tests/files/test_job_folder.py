@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+import contextlib
 import csv
 import io
 import multiprocessing
 import os
+import subprocess
+import sys
+import time
 from datetime import date
+from pathlib import Path
 
 import ezdxf
 import pytest
@@ -147,3 +152,65 @@ def test_what_cannot_be_written_is_said_and_nothing_is_left_behind(some, tmp_pat
     with pytest.raises((JobFileError, PaperError)):
         write_folder(some, target, paper=paper)
     assert sorted(each.name for each in tmp_path.iterdir()) == before
+
+
+KILLED = """
+import sys, time
+from pathlib import Path
+from oakmeasure.core.solver import solve
+from oakmeasure.files.job.job_file import demo_job
+from oakmeasure.files.job_folder import write_folder
+if __name__ == "__main__":
+    job = demo_job()
+    def told(done, of, name):
+        print(name, flush=True)
+        time.sleep(0.05)
+        return True
+    write_folder(solve(job), Path(sys.argv[1]), told=told, helpers=2)
+"""
+
+
+def of_this_test(folder) -> list[str]:
+    """The command lines of processes that have to do with a folder, those that were started by it among them."""
+    found = []
+    for each in Path("/proc").glob("[0-9]*"):
+        with contextlib.suppress(OSError):
+            if str(folder).encode() in (each / "environ").read_bytes():
+                found.append((each / "cmdline").read_text().replace("\0", " "))
+    return found
+
+
+def test_a_folder_whose_writer_was_killed_has_no_helpers_left_and_is_tidied_at_the_next(some, tmp_path):
+    script = tmp_path / "writes.py"
+    script.write_text(KILLED, encoding="utf-8")
+    environment = {**os.environ, "OAK_MEASURE_TEST": str(tmp_path)}
+    target = tmp_path / "mill"
+    with subprocess.Popen([sys.executable, script, target], stdout=subprocess.PIPE, env=environment) as writer:
+        for _ in range(30):  # its helpers are at work by then
+            writer.stdout.readline()
+        assert len(of_this_test(tmp_path)) >= 3
+        writer.kill()
+    for _ in range(100):
+        if not of_this_test(tmp_path):
+            break
+        time.sleep(0.1)
+    assert of_this_test(tmp_path) == []
+    left = [each for each in tmp_path.iterdir() if each.name.startswith(".mill.")]
+    assert left
+    assert not target.exists()
+    other = tmp_path / ".mill.notes"
+    other.mkdir()
+    assert write_folder(some, target, on=ON, helpers=0).folder == target
+    assert not left[0].exists()
+    assert other.exists()
+
+
+def test_a_folder_that_another_is_writing_just_now_is_left_alone(some, tmp_path):
+    def told(done, _of, _name):
+        if done == 3:
+            assert write_folder(some, tmp_path / "mill", on=ON, helpers=0).folder.exists()
+        return True
+
+    with pytest.raises(JobFileError):  # the other was first
+        write_folder(some, tmp_path / "mill", on=ON, helpers=0, told=told)
+    assert [each.name for each in tmp_path.iterdir()] == ["mill"]

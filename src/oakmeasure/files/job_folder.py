@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import contextlib
+import fcntl
+import glob
 import multiprocessing
 import os
 import shutil
@@ -13,6 +16,7 @@ from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
+from threading import Thread
 from typing import Any
 
 from oakmeasure.core.base.units import Show, UnitSystem
@@ -24,7 +28,7 @@ from oakmeasure.core.paper.templates import needs_template
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.solver import solve_leaf
 from oakmeasure.files.job import job_file
-from oakmeasure.files.job.job_file import JobFileError
+from oakmeasure.files.job.job_file import NAME_LEFT, UNDER_WAY, JobFileError
 from oakmeasure.files.tables import lists as tables
 from oakmeasure.language import SPOKEN, Language, current_language, protect_names, set_language
 
@@ -78,10 +82,12 @@ def write_folder(
         raise JobFileError(f"{target.name} is there already and not empty: choose another name")
     left_out: list[str] = []
     tasks = list(_tasks(solution, paper, on or date.today(), left_out))
-    beside = None
+    beside = held = None
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
-        beside = Path(tempfile.mkdtemp(prefix=f".{target.name}.", dir=target.parent))
+        _tidy(target)
+        beside = Path(tempfile.mkdtemp(prefix=_under_way(target), suffix=UNDER_WAY, dir=target.parent))
+        held = _hold(beside)
         for done, name in enumerate(_written(solution, tasks, beside, paper, on or date.today(), helpers)):
             if told is not None and not told(done, len(tasks), name):
                 return None
@@ -94,9 +100,41 @@ def write_folder(
     finally:
         if beside is not None and beside.exists():
             shutil.rmtree(beside, ignore_errors=True)
+        if held is not None:
+            os.close(held)
     if told is not None:
         told(len(tasks), len(tasks), "")
     return Written(target, tuple(name for name, _ in tasks), tuple(left_out))
+
+
+def _under_way(target: Path) -> str:
+    return f".{target.name[:NAME_LEFT]}."
+
+
+def _hold(folder: Path) -> int | None:
+    """Return an open file that keeps a folder for this process, however that ends.
+
+    None where another has it, or where the place knows no locks: what is not kept is never tidied either.
+    """
+    held = os.open(folder, os.O_RDONLY | os.O_DIRECTORY)
+    try:
+        fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        os.close(held)
+        return None
+    return held
+
+
+def _tidy(target: Path) -> None:
+    """Remove what was half written beside a folder by one that was killed; not what another is writing just now."""
+    with contextlib.suppress(OSError):
+        for each in target.parent.glob(f"{glob.escape(_under_way(target))}*{UNDER_WAY}"):
+            if each.is_symlink() or not each.is_dir():
+                continue
+            held = _hold(each)
+            if held is not None:
+                shutil.rmtree(each, ignore_errors=True)
+                os.close(held)
 
 
 def _written(
@@ -173,7 +211,20 @@ def _put(tasks: Iterable[Task], folder: Path) -> Iterator[str]:
 _HELPED: dict[str, Any] = {}  # of a helper: what it was started with
 
 
+def _end_with_its_parent() -> None:
+    """End this helper when the process that started it is gone, even killed: it would wait for work for ever."""
+    parent = multiprocessing.parent_process()
+
+    def watch() -> None:
+        if parent is not None:
+            parent.join()
+            os._exit(1)
+
+    Thread(target=watch, name="parent", daemon=True).start()
+
+
 def _prepare(text: str, folder: str, paper: str, on: date, language: Language) -> None:
+    _end_with_its_parent()
     set_language(language)
     job = job_file.loads(text)
     protect_names(job.names)

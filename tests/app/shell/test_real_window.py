@@ -180,3 +180,15 @@ def test_no_box_is_left_white_in_the_dark(window):
                         assert is_dark, (stage, page, line.objectName())
     finally:
         theme.apply(QApplication.instance(), theme.LIGHT)
+
+
+@pytest.mark.parametrize("platform", ["offscreen", "xcb"])
+def test_random_hands_on_the_window_find_nothing(platform, xvfb, tmp_path):
+    """Keys, clicks, drags, boxes and the commands of the menu, for a while; the bench goes on for longer."""
+    environment = {**os.environ, "DISPLAY": xvfb, "QT_QPA_PLATFORM": platform}
+    script = os.path.join(os.path.dirname(__file__), "../../window_walk.py")
+    done = subprocess.run([sys.executable, script, "120", "1"], env=environment, timeout=300, capture_output=True)
+    assert done.returncode == 0, done.stderr.decode()[-2000:]
+    met = json.loads(done.stdout.splitlines()[-1])
+    assert met["found"] == {}
+    assert met["steps"] == 120
