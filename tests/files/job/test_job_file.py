@@ -208,7 +208,7 @@ def test_bench_sheet_says_what_a_sliding_leaf_and_a_cupboard_hang_on(demo, solve
     assert "plate's holes from the front edge 57 mm" in cups
 
 
-@pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum", "\tx"])
+@pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum"])
 def test_cells_that_start_like_a_formula_are_escaped(name):
     made = job_edits.with_field(job(), "leaf-1", "name", name)
     rows = list(csv.reader(io.StringIO(tables.cut_list_csv(solve(made)))))

@@ -51,7 +51,7 @@ def test_ticks_by_angle_by_second_point_and_plain_points_are_read(tmp_path):
         ("x,y,side\n1,2,9\n", "line 2, side"),
         ("x,y,x2,y2\n1,2,1,2\n", "another point"),
         ("x,y,x2,y2\n1,2,3,\n", "both figures"),
-        (b"\xff\xfe1,2\n", "not text"),
+        (b"\xfe\xfe1,2\n", "not text"),
         ("1,2\n" * 5001, "line 5001: more than 5000"),
         ("1" * 3000, "longer than"),
         ("x,y\n1e9,2\n", "exponent"),
@@ -182,4 +182,18 @@ def test_dxf_of_blocks_in_themselves_or_by_the_thousand_ends_with_a_reason(tmp_p
     path = tmp_path / "itself.dxf"
     twice.saveas(path)
     with pytest.raises(PointsFileError):
+        read_points(path, UnitSystem.MM)
+
+
+def test_dxf_of_blocks_that_hold_blocks_ends_with_a_reason(tmp_path):
+    """Eight blocks, twenty times the one before in each: 25 thousand millions of things."""
+    document = ezdxf.new()
+    for at in range(8):
+        block = document.blocks.new(f"b{at}")
+        for n in range(20):
+            block.add_blockref(f"b{at - 1}", (n, 0)) if at else block.add_text("x")
+    document.modelspace().add_blockref("b7", (0, 0))
+    path = tmp_path / "nested.dxf"
+    document.saveas(path)
+    with pytest.raises(PointsFileError, match="blocks counted"):
         read_points(path, UnitSystem.MM)

@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.readings import Reading, SmallReading
 from oakmeasure.core.document.rules import FrozenModel, bounded
+from oakmeasure.core.document.text import Line
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.data import table
 
@@ -41,7 +42,7 @@ class RevealRow(FrozenModel):
 class CupHinge(FrozenModel):
     """A hinge with a cup of 35."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80)] = "Heron 110"
+    name: Annotated[Line, Field(min_length=1, max_length=80)] = "Heron 110"
     """Its name, as it is shown."""
     reach: SmallReading = Reading(value=11.0, state=Provenance.FROM_TABLE)
     """Overlay of a straight arm at boring 0, plate 0."""
@@ -67,7 +68,7 @@ class CupHinge(FrozenModel):
     """Whether it shuts softly."""
     reveal: Annotated[tuple[RevealRow, ...], Field(max_length=40)] = ()
     """The maker's table of the least reveal."""
-    source: str = "its sheet; made-up maker"
+    source: Line = "its sheet; made-up maker"
     """Whose figures they are."""
 
     @model_validator(mode="after")

@@ -11,6 +11,7 @@ from oakmeasure.core.document.cup_hinges import CupChoices
 from oakmeasure.core.document.readings import ButtLength, RatingReading, Reading, SmallReading
 from oakmeasure.core.document.rules import ButtSchool, FrozenModel, bounded
 from oakmeasure.core.document.sliding_gear import Guide, HangerChoices, StackChoices, WallChoices
+from oakmeasure.core.document.text import Line
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.data import table
 
@@ -18,7 +19,7 @@ from oakmeasure.data import table
 class Butt(FrozenModel):
     """A butt hinge as it lies on the bench; each figure says how well it is known."""
 
-    name: str
+    name: Line
     """Its name, as it is shown."""
     length: ButtLength
     """Length of the butt, mm."""

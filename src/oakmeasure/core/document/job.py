@@ -34,10 +34,12 @@ from oakmeasure.core.document.readings import (
 from oakmeasure.core.document.rules import FrozenModel, ShopRules, bounded, load_rules
 from oakmeasure.core.document.species import Sawing, species_keys
 from oakmeasure.core.document.stock import Board, CuttingChoices, Section, SheetStock
+from oakmeasure.core.document.text import Line
 from oakmeasure.core.figures.figure import Provenance
 
 SCHEMA_VERSION = 8
 
+MOST_LEAVES = 1000  # of a job
 MOST_BOARDS = 400  # that a rack holds
 MOST_SECTIONS = 100
 MOST_SHEETS = 200
@@ -166,7 +168,7 @@ class Acknowledged(FrozenModel):
 
     code: str
     """The check's code."""
-    reason: Annotated[str, Field(min_length=3, max_length=300)]
+    reason: Annotated[Line, Field(min_length=3, max_length=300)]
     """Why it may stay so, in the person's words."""
 
 
@@ -175,7 +177,7 @@ class Leaf(FrozenModel):
 
     id: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
     """Its id in the job."""
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: Annotated[Line, Field(min_length=1, max_length=80)]
     """Its name, as it is shown."""
     hand: Hand = Hand.LEFT
     """At which side the hinges are, seen from the opening side."""
@@ -234,9 +236,9 @@ class Job(FrozenModel):
 
     schema_version: Literal[8] = 8
     """Which form of the file it is."""
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Annotated[Line, Field(min_length=1, max_length=120)]
     """Its name, as it is shown."""
-    place: str = ""
+    place: Line = ""
     """Where the job is; "" where that is not said."""
     unit: UnitSystem = UnitSystem.MM
     """Units that it is shown in."""
@@ -250,7 +252,7 @@ class Job(FrozenModel):
     """Sheets of the rack."""
     cutting: CuttingChoices = CuttingChoices()
     """What is chosen for the plan of the wood."""
-    leaves: Annotated[tuple[Leaf, ...], Field(min_length=1)]
+    leaves: Annotated[tuple[Leaf, ...], Field(min_length=1, max_length=MOST_LEAVES)]
     """Its leaves, in their order."""
     own_cups: Annotated[tuple[CupHinge, ...], Field(max_length=60)] = ()
     """Cup hinges that were measured or mocked up, beside those of the tables."""

@@ -11,6 +11,7 @@ from pydantic import Field, field_validator, model_validator
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.rules import FrozenModel, bounded
+from oakmeasure.core.document.text import Line, Lines
 from oakmeasure.data import table
 
 
@@ -93,9 +94,9 @@ class LogEntry(FrozenModel):
     """When it was."""
     kind: LogKind
     """What happened."""
-    op: Annotated[str, Field(max_length=80)] = ""
+    op: Annotated[Line, Field(max_length=80)] = ""
     """Id of the operation."""
-    part: Annotated[str, Field(max_length=80)] = ""
+    part: Annotated[Line, Field(max_length=80)] = ""
     """That a reading or a mishap is of."""
     reading: ReadingKind | None = None
     """What was read; None for no reading."""
@@ -103,11 +104,11 @@ class LogEntry(FrozenModel):
     """In mm, % or kg; of a mishap how far it went wrong, mm."""
     mishap: MishapKind | None = None
     """What went wrong; None for no mishap."""
-    repair: Annotated[str, Field(max_length=80)] = ""
+    repair: Annotated[Line, Field(max_length=80)] = ""
     """By which it is or was mended."""
-    text: Annotated[str, Field(max_length=500)] = ""
+    text: Annotated[Lines, Field(max_length=500)] = ""
     """The person's words; "" for none."""
-    photo: Annotated[str, Field(max_length=300)] = ""
+    photo: Annotated[Line, Field(max_length=300)] = ""
     """A file, by its name."""
     about: About | None = None
     """Of a note that is a lesson."""

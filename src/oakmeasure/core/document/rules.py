@@ -16,6 +16,7 @@ from pydantic_core import CoreSchema, core_schema
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.document.text import Line
 from oakmeasure.data import names, table
 
 
@@ -92,7 +93,7 @@ class Rule(FrozenModel):
 
     value: Annotated[float, bounded(-1e5, 1e5, "rule", "")]
     """Rule."""
-    reason: str = ""
+    reason: Line = ""
     """Why the shop does it so."""
 
 
@@ -170,9 +171,9 @@ RULE_KINDS: dict[str, RuleKind] = {
 class ShopRules(FrozenModel):
     """A named set. Lengths in mm unless the name says otherwise; each within the limits of RULE_KINDS."""
 
-    name: str
+    name: Line
     """Its name, as it is shown."""
-    about: str = ""
+    about: Line = ""
     """Whose rules they are and what they are good for."""
     # readings: standard uncertainty of one
     sigma_tape: Rule

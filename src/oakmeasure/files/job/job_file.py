@@ -21,7 +21,7 @@ from pydantic import ValidationError
 
 from oakmeasure.core.base.errors import FileError
 from oakmeasure.core.document.field_path import refusal
-from oakmeasure.core.document.job import SCHEMA_VERSION, Job
+from oakmeasure.core.document.job import MOST_LEAVES, SCHEMA_VERSION, Job
 from oakmeasure.data import text as shipped_text
 from oakmeasure.files.plain_file import size_of
 
@@ -29,7 +29,17 @@ SUFFIX = ".oakjob"
 LEFT_AFTER = 600.0  # seconds after which a file that a killed save was writing is nobody's
 UNDER_WAY = ".oakmeasure"  # behind the name of a file that is being written: other programs' files are not ours
 NAME_LEFT = 50  # letters of a file's name that are kept in that one's: a name has 255 bytes at the most
+MOST_ENTRIES = 100_000  # of all lists of a job together: the largest jobs have a tenth of that
 LARGEST_FILE = 20_000_000  # bytes; a job of 200 leaves is under 1 MB
+
+
+def _record(value: Any) -> dict[str, Any]:
+    """Return a record, or an empty one for what is none: whatever is wrong stays, and is refused by its name later."""
+    return value if isinstance(value, dict) else {}
+
+
+def _records(values: Any) -> list[dict[str, Any]]:
+    return [each for each in values if isinstance(each, dict)] if isinstance(values, list) else []
 
 
 def upgrade_1_to_2(document: dict[str, Any]) -> dict[str, Any]:
@@ -67,14 +77,14 @@ def upgrade_4_to_5(document: dict[str, Any]) -> dict[str, Any]:
     Args:
         document: The job as JSON gave it, in the old form.
     """
-    for leaf in document.get("leaves", ()):
-        opens = leaf.get("cabinet", {}).pop("hinge_angle", None)
-        hinge = leaf.get("hardware", {}).get("cup", {}).get("hinge")
-        if opens not in (None, 110.0) and hinge is not None:  # 110 was what stood there until somebody chose
+    for leaf in _records(document.get("leaves")):
+        opens = _record(leaf.get("cabinet")).pop("hinge_angle", None)
+        hinge = _record(_record(leaf.get("hardware")).get("cup")).get("hinge")
+        if opens not in (None, 110.0) and isinstance(hinge, dict):  # 110 was what stood there until somebody chose
             hinge["opens"] = opens
-        wide, deep = (leaf.get("build", {}).pop(f"guide_{each}", None) for each in ("width", "depth"))
+        wide, deep = (_record(leaf.get("build")).pop(f"guide_{each}", None) for each in ("width", "depth"))
         if wide is not None:
-            leaf.setdefault("hardware", {})["guide"] = {
+            _record(leaf.setdefault("hardware", {}))["guide"] = {
                 "kind": "a fin in a groove in the foot",
                 "groove_width": wide,
                 "groove_depth": deep or 18.0,
@@ -123,11 +133,10 @@ BUILD_RENAMED = {
 }
 
 
-def _rename(record: Any, names: dict[str, str]) -> None:
-    if isinstance(record, dict):
-        for old, new in names.items():
-            if old in record:
-                record[new] = record.pop(old)
+def _rename(record: dict[str, Any], names: dict[str, str]) -> None:
+    for old, new in names.items():
+        if old in record:
+            record[new] = record.pop(old)
 
 
 def upgrade_7_to_8(document: dict[str, Any]) -> dict[str, Any]:
@@ -136,15 +145,14 @@ def upgrade_7_to_8(document: dict[str, Any]) -> dict[str, Any]:
     Args:
         document: The job as JSON gave it, in the old form.
     """
-    for leaf in document.get("leaves", ()):
+    for leaf in _records(document.get("leaves")):
         for part, names in RENAMED.items():
-            _rename(leaf.get(part), names)
-        build = leaf.get("build")
-        _rename(build, BUILD_RENAMED.get(str(build.get("kind")), {}) if isinstance(build, dict) else {})
-        hardware = leaf.get("hardware") or {}
-        for butt in (hardware.get("butt"), *(hardware.get("packet") or ())):
+            _rename(_record(leaf.get(part)), names)
+        build, hardware = _record(leaf.get("build")), _record(leaf.get("hardware"))
+        _rename(build, BUILD_RENAMED.get(str(build.get("kind")), {}))
+        for butt in (_record(hardware.get("butt")), *_records(hardware.get("packet"))):
             _rename(butt, BUTT_RENAMED)
-    for butt in document.get("own_butts") or ():
+    for butt in _records(document.get("own_butts")):
         _rename(butt, BUTT_RENAMED)
     return document | {"schema_version": 8}
 
@@ -187,15 +195,25 @@ def loads(text: str) -> Job:
         document = json.loads(text, parse_constant=_no_constant)
     except json.JSONDecodeError as error:
         raise JobFileError(f"line {error.lineno}: {error.msg.lower()}; the file is damaged") from None
+    except JobFileError:
+        raise
+    except ValueError:  # of more digits than Python reads
+        raise JobFileError("it holds a number of thousands of digits; the file is damaged") from None
     except RecursionError:
         raise JobFileError("it is nested too deeply to be a job") from None
     if not isinstance(document, dict) or "schema_version" not in document:
         raise JobFileError("it is not a job: it has no schema version")
     version = document["schema_version"]
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
-        raise JobFileError(f"its schema version {version!r} makes no sense")
+        raise JobFileError(f"its schema version {str(version)[:20]!r} makes no sense")
+    version = min(version, 10**9)
     if version > SCHEMA_VERSION:
         raise JobFileError(f"it was written by a newer version (schema {version}; this one reads {SCHEMA_VERSION})")
+    leaves = document.get("leaves")
+    if isinstance(leaves, list) and len(leaves) > MOST_LEAVES:  # before each of them is looked at
+        raise JobFileError(f"it has {len(leaves)} leaves, a job takes {MOST_LEAVES}")
+    if _has_too_many(document):
+        raise JobFileError(f"its lists have more than {MOST_ENTRIES} entries together: it is far too large to be a job")
     try:
         for step in range(version, SCHEMA_VERSION):
             document = UPGRADES[step](document)
@@ -204,6 +222,21 @@ def loads(text: str) -> Job:
         reason = refusal(error)
         line = _line_of(text, reason.field)
         raise JobFileError(f"{line}{reason.field}: {str(reason.value)[:60]}, needs {reason.need}") from None
+
+
+def _has_too_many(document: Any) -> bool:
+    """Return whether all lists of a document have more entries together than those of any job."""
+    entries, waiting = 0, [document]
+    while waiting:
+        value = waiting.pop()
+        if isinstance(value, list):
+            entries += len(value)
+            if entries > MOST_ENTRIES:
+                return True
+            waiting += [each for each in value if isinstance(each, dict | list)]
+        else:
+            waiting += [each for each in value.values() if isinstance(each, dict | list)]
+    return False
 
 
 def demo_job() -> Job:

@@ -9,7 +9,9 @@ from pathlib import Path
 from oakmeasure.core.base.errors import FileError, LengthError
 from oakmeasure.core.base.parsing import decimal_point
 from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem
+from oakmeasure.core.document.text import one_line
 from oakmeasure.files.plain_file import size_of
+from oakmeasure.files.tables.csv_dialect import SAVE_AS, encoding_of, separator_of, told_separator
 
 LARGEST = 20_000_000  # bytes
 MOST_LINES = 20_000
@@ -103,9 +105,10 @@ def _text_of(path: Path) -> str:
     try:
         if size_of(path) > LARGEST:
             raise CuttingFileError(f"{path.name}: it is far too large to be a list")
-        return path.read_text(encoding="utf-8-sig")
+        content = path.read_bytes()
+        return content.decode(encoding_of(content))
     except UnicodeDecodeError as error:
-        raise CuttingFileError(f"{path.name}: byte {error.start} is not text (UTF-8)") from None
+        raise CuttingFileError(f"{path.name}: byte {error.start} is not text; {SAVE_AS}") from None
     except OSError as error:
         raise CuttingFileError(f"{path.name}: {(error.strerror or str(error)).lower()}") from None
 
@@ -118,9 +121,11 @@ def read_lines(path: Path, columns: tuple[str, ...]) -> list[CsvLine]:
         columns: The columns that it must have.
     """
     text = _text_of(path)
-    first = text.lstrip().partition("\n")[0]
-    semicolons = ";" in first and "," not in first  # as spreadsheets write it where a comma is the decimal sign
-    reader = csv.reader(io.StringIO(text), strict=True, delimiter=";" if semicolons else ",")
+    first, _, rest = text.partition("\n")
+    told = told_separator(first)
+    lines, before = (rest, 1) if told else (text, 0)
+    first = lines.lstrip("\r\n ").partition("\n")[0]
+    reader = csv.reader(io.StringIO(lines), strict=True, delimiter=told or separator_of(first))
     head: list[str] | None = None
     found: list[CsvLine] = []
     try:
@@ -131,14 +136,16 @@ def read_lines(path: Path, columns: tuple[str, ...]) -> list[CsvLine]:
                 head = [cell.strip().lower() for cell in row]
                 missing = [each for each in columns if each not in head]
                 if missing:
-                    raise CuttingFileError(f"{path.name}, line {reader.line_num}: no column {', '.join(missing)}")
+                    raise CuttingFileError(
+                        f"{path.name}, line {before + reader.line_num}: no column {', '.join(missing)}"
+                    )
                 continue
             if len(found) >= MOST_LINES:
                 raise CuttingFileError(f"{path.name}: more than {MOST_LINES} lines")
-            cells = dict(zip(head, [*row, *[""] * len(head)], strict=False))
-            found.append(CsvLine(path.name, reader.line_num, cells))
+            cells = dict(zip(head, [*map(one_line, row), *[""] * len(head)], strict=False))
+            found.append(CsvLine(path.name, before + reader.line_num, cells))
     except csv.Error as error:
-        raise CuttingFileError(f"{path.name}, line {reader.line_num}: {error}") from None
+        raise CuttingFileError(f"{path.name}, line {before + reader.line_num}: {error}") from None
     if head is None:
         raise CuttingFileError(f"{path.name}: it is empty")
     if columns[0] == "name":

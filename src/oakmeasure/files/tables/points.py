@@ -17,6 +17,7 @@ from oakmeasure.core.base.units import Unit, UnitSystem
 from oakmeasure.core.document.field_path import refusal
 from oakmeasure.core.document.readings import Tick
 from oakmeasure.files.plain_file import size_of
+from oakmeasure.files.tables.csv_dialect import SAVE_AS, encoding_of, separator_of, told_separator
 
 MOST_POINTS = 5000
 TOO_MANY = f"more than {MOST_POINTS} points are no opening; thin them out"
@@ -26,7 +27,7 @@ COLUMNS = ("x", "y", "angle", "x2", "y2", "side")
 WITHOUT_HEADER = {2: ("x", "y"), 3: ("x", "y", "angle"), 4: ("x", "y", "x2", "y2")}
 ALONG_SEGMENT = (0.1, 0.37, 0.63, 0.9)  # shares at which a drawn edge gives points, off its corners
 ALONG_ARC = 9
-MOST_ENTITIES = 20_000
+MOST_ENTITIES = 10_000
 DEEPEST_BLOCK = 8
 KNOWN = ("POINT", "LINE", "LWPOLYLINE", "POLYLINE", "ARC", "CIRCLE", "SPLINE", "ELLIPSE")
 
@@ -65,7 +66,9 @@ def _read_csv(path: Path, unit: UnitSystem) -> tuple[Tick, ...]:
     columns: Sequence[str] | None = None
     try:
         size_of(path)
-        with path.open(encoding="utf-8-sig", newline="") as stream:
+        with path.open("rb") as content:
+            encoding = encoding_of(content.read(4))
+        with path.open(encoding=encoding, newline="") as stream:
             for number, cells in _rows(stream):
                 if columns is None:
                     columns, is_header = _columns(cells, number)
@@ -75,7 +78,7 @@ def _read_csv(path: Path, unit: UnitSystem) -> tuple[Tick, ...]:
                     raise PointsFileError(f"line {number}: {TOO_MANY}")
                 ticks.append(_tick(cells, columns, number, unit))
     except UnicodeDecodeError as error:
-        raise PointsFileError(f"byte {error.start} is not text (UTF-8)") from None
+        raise PointsFileError(f"byte {error.start} is not text; {SAVE_AS}") from None
     except csv.Error as error:
         raise PointsFileError(f"it is not CSV: {error}") from None
     return tuple(ticks)
@@ -91,9 +94,12 @@ def _rows(stream: TextIO) -> Iterator[tuple[int, list[str]]]:
         if len(line) > LONGEST_LINE:
             raise PointsFileError(f"line {number} is longer than {LONGEST_LINE} characters")
         text = line.strip()
+        if number == 1 and told_separator(line):
+            separator = told_separator(line)
+            continue
         if not text or text.startswith("#"):
             continue
-        separator = separator or next((each for each in (";", "\t") if each in text), ",")
+        separator = separator or separator_of(text)
         cells = [each.strip() for each in next(csv.reader([text], delimiter=separator, quotechar='"'))]
         yield number, cells
 
@@ -173,7 +179,7 @@ def _read_dxf(path: Path) -> tuple[Tick, ...]:
 def _points(entities: Any, scale: float) -> Iterator[tuple[float, float]]:
     """Yield the points of a drawing in mm. Raises PointsFileError for far too many, or none that can be measured."""
     count, unknown = 0, set()
-    for entity in _out_of_blocks(entities):
+    for entity in _out_of_blocks(entities, itertools.count(1)):
         if entity.dxftype() not in KNOWN:
             unknown.add(entity.dxftype())
         for x, y in _points_of(entity):
@@ -185,16 +191,16 @@ def _points(entities: Any, scale: float) -> Iterator[tuple[float, float]]:
         raise PointsFileError(f"only {', '.join(sorted(unknown)[:6])} in it: points, lines and curves are needed")
 
 
-def _out_of_blocks(entities: Any, depth: int = 0) -> Iterator[Any]:
-    """Yield what is drawn, blocks taken apart where they are set in, blocks in them too."""
-    for seen, entity in enumerate(entities):
-        if seen == MOST_ENTITIES:
-            raise PointsFileError(f"more than {MOST_ENTITIES} things are drawn in it")
+def _out_of_blocks(entities: Any, seen: Iterator[int], depth: int = 0) -> Iterator[Any]:
+    """Yield what is drawn, blocks taken apart where they are set in, blocks in them too; `seen` counts all of it."""
+    for entity in entities:
+        if next(seen) > MOST_ENTITIES:
+            raise PointsFileError(f"more than {MOST_ENTITIES} things are drawn in it, those in blocks counted")
         if entity.dxftype() != "INSERT":
             yield entity
         elif depth < DEEPEST_BLOCK:
             for each in entity.multi_insert() if entity.mcount > 1 else (entity,):
-                yield from _out_of_blocks(each.virtual_entities(), depth + 1)
+                yield from _out_of_blocks(each.virtual_entities(), seen, depth + 1)
 
 
 def _points_of(entity: Any) -> Iterator[tuple[float, float]]:

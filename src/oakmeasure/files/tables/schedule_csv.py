@@ -14,7 +14,7 @@ from oakmeasure.core.base.units import UnitSystem
 from oakmeasure.core.document import field_path
 from oakmeasure.core.document.constructions import KINDS, model_of, trade_name
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.job import Hand, Job, Leaf
+from oakmeasure.core.document.job import MOST_LEAVES, Hand, Job, Leaf
 from oakmeasure.core.document.readings import OpeningReadings, Reading
 from oakmeasure.core.document.species import keys_by_name, plain_name, species_keys
 from oakmeasure.core.edits import job_edits
@@ -35,7 +35,6 @@ SIZES = {
 }
 HEADER = (*NEEDED, "hand", "hanging", "construction", "wood", "thickness_mm", "like")
 OUT = (*HEADER[:-1], "leaf_width_mm", "leaf_height_mm", "mass_kg", "state", "worst", "why")
-MOST_LEAVES = 1000
 
 
 def read_schedule(path: Path, job: Job) -> tuple[Leaf, ...]:
