@@ -504,10 +504,19 @@ def nothing_lost() -> list[Line]:
     return [Line(*each) for each in rows()]
 
 
+def walks() -> list[Line]:
+    """Random edits and hands, hostile files and calls; the slowest step of the window."""
+    sys.path.insert(0, str(Path(__file__).parent))
+    from bench_walks import rows
+
+    return [Line(*each) for each in rows()]
+
+
 def main() -> int:
     lines = [
         # First what starts programs of its own: they inherit how much memory this one has ever had.
         *windows(),
+        *walks(),
         *nothing_lost(),
         *proven_plans(),
         *edits_redrawn(),

@@ -12,6 +12,7 @@ from pathlib import Path
 import pytest
 from platformdirs import user_state_path
 
+from hostile import tried
 from oakmeasure.cli.main import main
 from oakmeasure.data import path_of
 from oakmeasure.files.job import earlier_saves
@@ -278,3 +279,9 @@ def test_a_job_that_a_command_writes_anew_keeps_its_earlier_save(tmp_path):
     assert job.read_bytes() != before
     (kept,) = earlier_saves.earlier(user_state_path("oak-measure") / "earlier", job)
     assert kept.file.read_bytes() == before
+
+
+def test_no_file_no_place_and_no_option_ends_a_command_without_a_word_or_with_a_fault(tmp_path):
+    many, failed = tried(tmp_path)
+    assert failed == []
+    assert many > 300

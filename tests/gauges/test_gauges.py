@@ -13,7 +13,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.gauges.port import GaugePort, GaugeState
+from oakmeasure.gauges.port import MOST_A_SECOND, GaugePort, GaugeState, Pace
 from oakmeasure.gauges.protocol import LONGEST_LINE, BadLineError, GaugeReading, Lines, Quantity, line_of, parse_line
 from oakmeasure.gauges.simulated import RUBBISH, SimulatedGauge
 
@@ -172,3 +172,24 @@ def test_gauge_from_the_command_line_is_listened_to():
         done.stdin.close()
         done.wait(timeout=10)
         done.stdout.close()
+
+
+def test_a_gauge_that_floods_is_told_once_a_second_and_the_rest_is_left_out():
+    pace, through, told = Pace(MOST_A_SECOND), 0, 0
+    for n in range(3000):
+        goes = pace.goes(100.0 + n / 1000)
+        through += goes
+        told += not goes and pace.is_first_over
+    assert (through, told) == (3 * MOST_A_SECOND, 3)
+
+
+@pytest.mark.parametrize("option", ["--values=nan", "--values=742,inf", "--noise=inf", "--bad=nan", "--every=-1"])
+def test_a_simulated_gauge_is_told_numbers(option):
+    done = subprocess.run(
+        [sys.executable, "-m", "oakmeasure", "gauge-sim", "--count=1", option],
+        capture_output=True,
+        text=True,
+        timeout=60,
+    )
+    assert done.returncode == 2
+    assert "needs" in done.stderr

@@ -4,9 +4,11 @@ out.
 
 from __future__ import annotations
 
+import contextlib
 import socket
 import subprocess
 import sys
+import threading
 from pathlib import Path
 
 import pytest
@@ -103,3 +105,42 @@ def test_the_printer_runs_as_a_command_of_its_own():
         send_labels([["7 upper muntin", "hinges left"]], host=HOST, port=port)
         assert "| 7 upper muntin |" in process.stdout.read()
         assert process.wait(timeout=10) == 0
+
+
+@pytest.mark.parametrize("host", ["192.168..5", ".", "a" * 300, "ä..b", "\x00"])
+def test_a_name_that_is_none_is_told_and_printing_goes_on_working(host, printer):
+    with pytest.raises(PrinterError) as refused:
+        send_labels([["one"]], host=host, port=9321)
+    assert "\n" not in str(refused.value)
+    assert send_labels([["one"]], host=HOST, port=printer.port) == 1
+
+
+def test_a_printer_that_drips_is_given_up_after_the_time_for_the_whole_talk(monkeypatch):
+    """A letter every 20 ms, and never a line: each of them comes in time."""
+    monkeypatch.setattr("oakmeasure.gauges.label_client.WAIT_S", 0.2)
+    with socket.create_server((HOST, 0)) as server:
+        drips = threading.Event()
+
+        def drip() -> None:
+            line, _ = server.accept()
+            with line, contextlib.suppress(OSError):
+                while not drips.wait(0.02):
+                    line.sendall(b"O")
+
+        thread = threading.Thread(target=drip, daemon=True)
+        thread.start()
+        with pytest.raises(PrinterError, match="no answer"):
+            send_labels([["one"]], host=HOST, port=server.getsockname()[1])
+        drips.set()
+        thread.join()
+
+
+@pytest.mark.parametrize(
+    "sent", [b"LABEL \xc2\xb2\nx\n", b"LABEL \xd9\xa1\nx\n", b"\xff\xfe\n", b"LABEL " + b"9" * 99]
+)
+def test_the_simulated_printer_outlives_whatever_it_is_sent(sent, printer):
+    with socket.create_connection((HOST, printer.port), timeout=5) as line:
+        line.sendall(sent + b"\n")
+        assert line.recv(200).startswith(b"ERR")
+    assert send_labels([["after it"]], host=HOST, port=printer.port) == 1
+    assert printer.tape[-1] == ("after it",)

@@ -20,6 +20,7 @@ from oakmeasure.core.solver import solve, solve_leaf
 from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job import job_file
 from oakmeasure.files.job.earlier_saves import keep
+from oakmeasure.files.plain_file import is_there
 
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.
 gc.set_threshold(50_000, 50, 100)
@@ -106,7 +107,7 @@ def written(path: Path, content: bytes) -> None:
         return
     if WRITING.job is not None and _is_same(path, WRITING.job):
         raise refuse(f"{path.name} is the job: nothing else is written over it")
-    if path.is_file() and not WRITING.force:
+    if is_there(path) and path.is_file() and not WRITING.force:
         raise refuse(f"{path.name} is there already; --force writes over it")
     with refusing(job_file.JobFileError):
         job_file.write_whole(path, content)
@@ -115,7 +116,7 @@ def written(path: Path, content: bytes) -> None:
 def job_written(path: Path, job: Job) -> None:
     """Write a job file; what it held before is kept among the earlier saves."""
     with refusing(job_file.JobFileError):
-        if path.exists():
+        if is_there(path):
             keep(user_state_path("oak-measure") / "earlier", path)
         job_file.save(job, path)
 

@@ -34,6 +34,8 @@ from oakmeasure.files.tables import lists as tables
 
 __all__ = ["app", "papers"]  # the commands that write files stand in a module of their own
 
+MOST_GIVEN = 1e6  # of what a simulated gauge is told
+
 
 def _page(page: str, stage: Stage) -> str:
     from oakmeasure.core.drawings.views import FitPage, MakePage, MeasurePage
@@ -90,6 +92,10 @@ def gauge_sim(
         true = [float(each) for each in values.split(",")]
     except ValueError:
         raise refuse(f"--values {values}: numbers with commas between them") from None
+    if not all(0 <= each <= MOST_GIVEN for each in (noise, bad, every)):  # NaN is none of them
+        raise refuse(f"--noise, --bad and --every: each needs 0 to {MOST_GIVEN:g}")
+    if not all(abs(each) <= MOST_GIVEN for each in true):
+        raise refuse(f"--values {values}: each needs −{MOST_GIVEN:g} to {MOST_GIVEN:g}")
     gauge = SimulatedGauge(noise=noise, bad_share=bad, seed=seed)
     print(gauge.path, flush=True)
     sent = 0

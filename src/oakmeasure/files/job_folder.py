@@ -29,6 +29,7 @@ from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.solver import solve_leaf
 from oakmeasure.files.job import job_file
 from oakmeasure.files.job.job_file import NAME_LEFT, UNDER_WAY, JobFileError
+from oakmeasure.files.plain_file import is_there
 from oakmeasure.files.tables import lists as tables
 from oakmeasure.language import SPOKEN, Language, current_language, protect_names, set_language
 
@@ -78,7 +79,7 @@ def write_folder(
     Raises:
         PaperError: For a paper that is none or too small for a rod.
     """
-    if target.exists() and (not target.is_dir() or any(target.iterdir())):
+    if is_there(target) and (not target.is_dir() or any(target.iterdir())):
         raise JobFileError(f"{target.name} is there already and not empty: choose another name")
     left_out: list[str] = []
     tasks = list(_tasks(solution, paper, on or date.today(), left_out))

@@ -22,3 +22,15 @@ def size_of(path: Path) -> int:
     if not stat.S_ISREG(found.st_mode):
         raise OSError(errno.EINVAL, "it is no plain file")
     return found.st_size
+
+
+def is_there(path: Path) -> bool:
+    """Return whether something is at a place; nothing is where no name may be so long, or nobody may look.
+
+    Args:
+        path: The place.
+    """
+    try:
+        return path.exists()
+    except OSError:
+        return False

@@ -5,7 +5,9 @@ from __future__ import annotations
 import socket
 from collections.abc import Callable, Sequence
 
-WAIT_S = 3.0
+from oakmeasure.gauges.talk import Talk
+
+WAIT_S = 3.0  # for the connection, and for each label with its answer
 
 
 class PrinterError(Exception):
@@ -45,10 +47,12 @@ def send_labels(
     if not 0 < port < 65536:
         raise PrinterError(f"{port} is no port: 1 to 65535", 0)
     try:
-        with socket.create_connection((host, port), timeout=WAIT_S) as line, line.makefile("rb") as answers:
+        with socket.create_connection((host, port), timeout=WAIT_S) as line:
+            talk = Talk(line)
             for label in labels:
+                line.settimeout(WAIT_S)
                 line.sendall(message(label))
-                answer = answers.readline(200).decode("utf-8", errors="replace").strip()
+                answer = talk.read_line(most=200, seconds=WAIT_S).decode("utf-8", errors="replace").strip()
                 if not answer:
                     raise PrinterError("the printer hung up", printed)
                 if not answer.startswith("OK"):
@@ -56,7 +60,7 @@ def send_labels(
                 printed += 1
                 if on_printed is not None:
                     on_printed(printed)
-    except OSError as error:
+    except (OSError, UnicodeError) as error:  # a name of two dots in a row is no name
         raise PrinterError(_in_words(error, host, port), printed) from None
     return printed
 
@@ -66,6 +70,6 @@ def _in_words(error: Exception, host: str, port: int) -> str:
         return f"nobody listens on {host}, port {port}: is the printer on?"
     if isinstance(error, TimeoutError):
         return f"no answer from {host}, port {port}"
-    if isinstance(error, socket.gaierror):
+    if isinstance(error, socket.gaierror | UnicodeError):
         return f"no machine is called {host}"
     return str(getattr(error, "strerror", "") or error).lower()

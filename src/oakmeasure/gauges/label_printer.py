@@ -9,11 +9,13 @@ import contextlib
 import socket
 import threading
 from collections.abc import Callable
-from typing import BinaryIO
+
+from oakmeasure.gauges.talk import Talk
 
 LONGEST_LINE = 120
 MOST_LINES = 14
 WAIT_S = 0.2
+TALK_S = 2.0  # in which a line must have come
 HOST = "127.0.0.1"
 
 
@@ -46,25 +48,26 @@ class SimulatedPrinter:
         while not self._stop.is_set():
             with contextlib.suppress(TimeoutError):
                 caller, _ = self._socket.accept()
-                with caller:
-                    caller.settimeout(2.0)
-                    with contextlib.suppress(OSError, TimeoutError):
-                        self._serve(caller)
+                # Whatever a caller sends, the next one is served.
+                with caller, contextlib.suppress(Exception):
+                    self._serve(caller)
 
     def _serve(self, caller: socket.socket) -> None:
-        with caller.makefile("rb") as lines:
-            while not self._stop.is_set():
-                head = lines.readline(LONGEST_LINE + 2)
-                if not head:
-                    return
-                caller.sendall(self._take(head, lines))
+        talk = Talk(caller)
+        while not self._stop.is_set():
+            head = talk.read_line(most=LONGEST_LINE + 2, seconds=TALK_S)
+            if not head:
+                return
+            answer = self._take(head, talk)
+            caller.settimeout(TALK_S)
+            caller.sendall(answer)
 
-    def _take(self, head: bytes, lines: BinaryIO) -> bytes:
+    def _take(self, head: bytes, talk: Talk) -> bytes:
         """Take one label: LABEL and its number of lines, then the lines. Returns the answer."""
         word, _, number = head.decode("utf-8", errors="replace").strip().partition(" ")
-        if word != "LABEL" or not number.isdigit() or not 0 < int(number) <= MOST_LINES:
+        if word != "LABEL" or number not in map(str, range(1, MOST_LINES + 1)):
             return b"ERR LABEL and the number of lines, 1 to %d\n" % MOST_LINES
-        read = [lines.readline(LONGEST_LINE * 4 + 2) for _ in range(int(number))]
+        read = [talk.read_line(most=LONGEST_LINE * 4 + 2, seconds=TALK_S) for _ in range(int(number))]
         if not read[-1].endswith(b"\n"):
             return b"ERR cut off\n"
         if self.paper is not None and len(self.tape) >= self.paper:

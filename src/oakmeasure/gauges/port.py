@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Callable
 from enum import StrEnum
 
 from oakmeasure.gauges.protocol import BadLineError, GaugeReading, Lines, parse_line
 
+MOST_A_SECOND = 60  # lines that are handed on; a hand presses no faster
 RETRY_S = 0.5
 WAIT_S = 0.2
 
@@ -19,6 +21,29 @@ class GaugeState(StrEnum):
     READY = "ready"
     UNPLUGGED = "unplugged, waiting for it"
     STOPPED = "off"
+
+
+class Pace:
+    """Lets so many things through in a second."""
+
+    def __init__(self, most: int) -> None:
+        self._most, self._second, self._count = most, -1, 0
+
+    def goes(self, now: float) -> bool:
+        """Return whether one more goes through.
+
+        Args:
+            now: Of a clock that only runs on, s.
+        """
+        if int(now) != self._second:
+            self._second, self._count = int(now), 0
+        self._count += 1
+        return self._count <= self._most
+
+    @property
+    def is_first_over(self) -> bool:
+        """Whether the last one was the first of its second that did not."""
+        return self._count == self._most + 1
 
 
 class GaugePort:
@@ -64,12 +89,15 @@ class GaugePort:
         try:
             with serial.Serial(self.path, self.baud, timeout=WAIT_S) as line:
                 self._on_state(GaugeState.READY, "")
-                lines = Lines()
+                lines, pace = Lines(), Pace(MOST_A_SECOND)
                 while not self._stop.is_set():
                     # At least one byte, so that a quiet line blocks for WAIT_S rather than spins.
                     received = line.read(max(1, min(line.in_waiting, 4096)))
                     for each in lines.feed(received):
-                        self._take(each)
+                        if pace.goes(time.monotonic()):
+                            self._take(each)
+                        elif pace.is_first_over:
+                            self._on_bad(each, f"more than {MOST_A_SECOND} lines in a second: the rest is left out")
         except (OSError, serial.SerialException, ValueError) as error:
             return _in_words(error)
         return ""

@@ -37,6 +37,7 @@ from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.making.working_plan import Timetable, timetable
 from oakmeasure.core.reports.batch import Batch, batches
 from oakmeasure.core.solver import solve_leaf
+from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.gauges.label_client import PrinterError, send_labels
 
 if TYPE_CHECKING:
@@ -257,6 +258,8 @@ class MakeRoom(QObject):
                 self.printed.emit(send_labels(lines, host=host, port=port), "")
             except PrinterError as error:
                 self.printed.emit(error.printed, str(error))
+            except Exception as error:  # whatever it is, the button works again and it is said beside it
+                self.printed.emit(0, log_trouble(error))
 
         Thread(target=run, name="labels", daemon=True).start()
 
