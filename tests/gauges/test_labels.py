@@ -135,9 +135,7 @@ def test_a_printer_that_drips_is_given_up_after_the_time_for_the_whole_talk(monk
         thread.join()
 
 
-@pytest.mark.parametrize(
-    "sent", [b"LABEL \xc2\xb2\nx\n", b"LABEL \xd9\xa1\nx\n", b"\xff\xfe\n", b"LABEL " + b"9" * 99]
-)
+@pytest.mark.parametrize("sent", [b"LABEL \xc2\xb2\nx\n", b"LABEL \xd9\xa1\nx\n", b"\xff\xfe\n", b"LABEL " + b"9" * 99])
 def test_the_simulated_printer_outlives_whatever_it_is_sent(sent, printer):
     with socket.create_connection((HOST, printer.port), timeout=5) as line:
         line.sendall(sent + b"\n")

@@ -20,7 +20,7 @@ from oakmeasure.core.solver import solve, solve_leaf
 from oakmeasure.files.crash_log import log_trouble
 from oakmeasure.files.job import job_file
 from oakmeasure.files.job.earlier_saves import keep
-from oakmeasure.files.plain_file import is_there
+from oakmeasure.files.plain_file import is_there, other_names
 
 # A solved job is a million small things that all stay: the collector need not walk through them while it is made.
 gc.set_threshold(50_000, 50, 100)
@@ -116,6 +116,8 @@ def written(path: Path, content: bytes) -> None:
 def job_written(path: Path, job: Job) -> None:
     """Write a job file; what it held before is kept among the earlier saves."""
     with refusing(job_file.JobFileError):
+        if told := other_names(path):
+            print(f"oak-measure: {path.name}: {told}", file=sys.stderr)
         if is_there(path):
             keep(user_state_path("oak-measure") / "earlier", path)
         job_file.save(job, path)

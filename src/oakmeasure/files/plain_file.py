@@ -24,6 +24,21 @@ def size_of(path: Path) -> int:
     return found.st_size
 
 
+def other_names(path: Path) -> str:
+    """Return in words that a file has more names on its disk, hard links; "" where it has one, or is not there.
+
+    A file is written anew beside the old one and renamed over it: its other names keep what was before.
+
+    Args:
+        path: The file.
+    """
+    try:
+        links = path.stat().st_nlink
+    except OSError:
+        return ""
+    return "the other name of the file (a hard link) keeps what was before" if links > 1 else ""
+
+
 def is_there(path: Path) -> bool:
     """Return whether something is at a place; nothing is where no name may be so long, or nobody may look.
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+
 import pytest
 
 from oakmeasure.app.commands.autosave import Keeper
@@ -181,3 +183,15 @@ def test_three_hundred_edits_and_an_undo_are_taken_up_as_they_were(tmp_path):
     (left,) = session.keeper.left_behind()
     assert left.job == session.job
     assert left.edits == 301
+
+
+def test_another_name_of_the_same_file_is_told_to_keep_what_was_before(window, tmp_path):
+    path = tmp_path / "a.oakjob"
+    assert window.commands._save_to(path)
+    window.said.clear()
+    os.link(path, tmp_path / "b.oakjob")
+    window.session.edit("fit.gap_floor", 11.5)
+    assert window.commands._save_to(path)
+    assert "hard link" in window.said[-1][1]
+    assert load(path).leaves[0].fit.gap_floor == 11.5
+    assert load(tmp_path / "b.oakjob").leaves[0].fit.gap_floor != 11.5

@@ -335,3 +335,23 @@ def test_names_of_255_letters_are_written(demo, tmp_path):
         name = letter * ((255 - len(".oakjob")) // len(letter.encode()))
         save(demo, tmp_path / f"{name}.oakjob")
         assert load(tmp_path / f"{name}.oakjob").name == demo.name
+
+
+def test_a_clock_that_runs_back_drops_no_newest_save(tmp_path):
+    """Twelve saves, each by a clock an hour earlier than the one before: the last ten stay, the newest first."""
+    path, folder = tmp_path / "a.oakjob", tmp_path / "earlier"
+    for n in range(12):
+        save(new_job(f"job {n}"), path)
+        os.utime(path, (1_700_000_000 - 3600 * n,) * 2)
+        earlier_saves.keep(folder, path)
+    kept = [load(each.file).name for each in earlier_saves.earlier(folder, path)]
+    assert kept == [f"job {n}" for n in range(11, 1, -1)]
+
+
+def test_a_save_that_was_kept_before_there_were_numbers_is_the_oldest(tmp_path):
+    path, folder = tmp_path / "a.oakjob", tmp_path / "earlier"
+    save(new_job("new"), path)
+    earlier_saves.keep(folder, path)
+    (place,) = folder.iterdir()
+    save(new_job("old"), place / "2031-01-02 03.04.05.000000.oakjob")
+    assert [load(each.file).name for each in earlier_saves.earlier(folder, path)] == ["new", "old"]

@@ -14,6 +14,7 @@ from oakmeasure.files.job import earlier_saves
 from oakmeasure.files.job.claims import Claim, seal
 from oakmeasure.files.job.job_file import JobFileError, load
 from oakmeasure.files.job.journal import Journal, Left, left_behind
+from oakmeasure.files.plain_file import other_names
 
 SYNCED_AFTER = 2000  # ms after an edit it is brought to the disk itself
 
@@ -79,11 +80,11 @@ class Keeper(QObject):
         return path == self.session.path and bool(self._seal) and seal(path) not in ("", self._seal)
 
     def save(self, path: Path) -> str:
-        """Save the job and keep what the file held before; returns why that was not kept, or "".
+        """Save the job and keep what the file held before; returns why that was not kept or stays elsewhere, or "".
 
         Raises JobFileError where it cannot be saved; then nothing has changed.
         """
-        told = ""
+        told = other_names(path)
         try:
             earlier_saves.keep(self.folder / "earlier", path)
         except JobFileError as error:

@@ -15,6 +15,7 @@ from oakmeasure.files.job.job_file import LARGEST_FILE, SUFFIX, JobFileError, wr
 from oakmeasure.files.private import ONLY_MINE, private_folder
 
 KEPT = 10
+WRITTEN = "%Y-%m-%d %H.%M.%S.%f"
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +25,9 @@ class Earlier:
     file: Path
     """The file."""
     at: datetime
-    """When that file had been written."""
+    """When that file had been written, by the clock of then."""
+    number: int = 0
+    """In which order it was kept: a clock may run back. 0 of those that were kept before there were numbers."""
 
 
 def _place(folder: Path, path: Path) -> Path:
@@ -54,7 +57,8 @@ def keep(folder: Path, path: Path) -> None:
     there = earlier(folder, path)
     if there and there[0].file.read_bytes() == content:
         return
-    write_whole(place / f"{at:%Y-%m-%d %H.%M.%S.%f}{SUFFIX}", content, mode=ONLY_MINE)
+    number = there[0].number + 1 if there else 1
+    write_whole(place / f"{number:06d} {at:{WRITTEN}}{SUFFIX}", content, mode=ONLY_MINE)
     for old in earlier(folder, path)[KEPT:]:
         with contextlib.suppress(OSError):
             old.file.unlink()
@@ -69,6 +73,8 @@ def earlier(folder: Path, path: Path) -> list[Earlier]:
     """
     found = []
     for file in _place(folder, path).glob(f"*{SUFFIX}"):
+        first, _, rest = file.stem.partition(" ")
+        number, written = (int(first), rest) if first.isdecimal() else (0, file.stem)
         with contextlib.suppress(ValueError):
-            found.append(Earlier(file, datetime.strptime(file.stem, "%Y-%m-%d %H.%M.%S.%f")))
-    return sorted(found, key=lambda each: each.at, reverse=True)
+            found.append(Earlier(file, datetime.strptime(written, WRITTEN), number))
+    return sorted(found, key=lambda each: (each.number, each.at), reverse=True)
