@@ -8,7 +8,7 @@ import sys
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QToolButton, QWidget
 
 from driving import box, note_under, page, refusals, write
 from oakmeasure.app.shell import theme
@@ -420,6 +420,9 @@ def test_dark_theme_is_turned_on_and_off(window, qtbot):
     window.commands.turn_light()
     qtbot.waitUntil(lambda: theme.palette() is theme.DARK and window.updatesEnabled())
     dark = window.grab().toImage().pixelColor(340, 300).lightness()
+    texts = "".join(each.text() for each in window.checks.findChildren(QLabel))
+    assert theme.LIGHT.pencil not in texts
+    assert theme.DARK.pencil in texts
     window.commands.turn_light()
     qtbot.waitUntil(lambda: theme.palette() is theme.LIGHT and window.updatesEnabled())
     assert dark < 80 < window.grab().toImage().pixelColor(340, 300).lightness()

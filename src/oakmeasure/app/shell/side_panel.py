@@ -77,7 +77,7 @@ class Card(Clickable):
     def __init__(self) -> None:
         super().__init__()
         self.check: Check | None = None
-        self._answered = ""
+        self._shown: tuple[object, ...] = ()
         column = QVBoxLayout(self)
         column.setContentsMargins(38, 7, 8, 8)
         column.setSpacing(1)
@@ -91,9 +91,11 @@ class Card(Clickable):
 
     def show_check(self, check: Check, answered: str) -> None:
         """Show a check; a card keeps its widgets while only numbers change."""
-        if check == self.check and answered == self._answered:
+        shown = (check, answered, theme.palette())
+        if shown == self._shown:
             return
-        old, self.check, self._answered = self.check, check, answered
+        self._shown = shown
+        old, self.check = self.check, check
         self.setAccessibleName(tr(f"{check.level.words}: {check.title}. {check.sentence}"))
         level = check.level.words + (f" · {check.rule}" if check.rule else "")
         self.setToolTip(tr("\n".join(each for each in (level, explained(f"{check.title} {check.sentence}")) if each)))
