@@ -13,7 +13,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oakmeasure.gauges.port import MOST_A_SECOND, GaugePort, GaugeState, Pace
+from oakmeasure.gauges.port import MOST_A_SECOND, GaugePort, GaugeState, LinesASecond
 from oakmeasure.gauges.protocol import LONGEST_LINE, BadLineError, GaugeReading, Lines, Quantity, line_of, parse_line
 from oakmeasure.gauges.simulated import RUBBISH, SimulatedGauge
 
@@ -175,7 +175,7 @@ def test_gauge_from_the_command_line_is_listened_to():
 
 
 def test_a_gauge_that_floods_is_told_once_a_second_and_the_rest_is_left_out():
-    pace, through, told = Pace(MOST_A_SECOND), 0, 0
+    pace, through, told = LinesASecond(MOST_A_SECOND), 0, 0
     for n in range(3000):
         goes = pace.goes(100.0 + n / 1000)
         through += goes

@@ -23,7 +23,7 @@ class GaugeState(StrEnum):
     STOPPED = "off"
 
 
-class Pace:
+class LinesASecond:
     """Lets so many things through in a second."""
 
     def __init__(self, most: int) -> None:
@@ -89,7 +89,7 @@ class GaugePort:
         try:
             with serial.Serial(self.path, self.baud, timeout=WAIT_S) as line:
                 self._on_state(GaugeState.READY, "")
-                lines, pace = Lines(), Pace(MOST_A_SECOND)
+                lines, pace = Lines(), LinesASecond(MOST_A_SECOND)
                 while not self._stop.is_set():
                     # At least one byte, so that a quiet line blocks for WAIT_S rather than spins.
                     received = line.read(max(1, min(line.in_waiting, 4096)))

@@ -1,4 +1,4 @@
-"""Work beside the window: in a thread, while what is on the screen goes on being painted."""
+"""Work beside the window: in a thread, while it goes on being painted, or piece by piece between what is pressed."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Callable
 from threading import Thread
 from typing import TypeVar
 
-from PySide6.QtCore import QEventLoop, Qt, QTimer
+from PySide6.QtCore import QEventLoop, QObject, Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
 T = TypeVar("T")
@@ -42,3 +42,13 @@ def beside(work: Callable[[], T]) -> T:
     if failed:
         raise failed[0]
     return given[0]
+
+
+def turn_by_turn(owner: QObject, steps: list[Callable[[], object]]) -> None:
+    """Do one step in each turn of the window while its owner is there: what is pressed meanwhile need not wait."""
+    first, *rest = steps
+    try:
+        first()
+    finally:
+        if rest:
+            QTimer.singleShot(0, owner, lambda: turn_by_turn(owner, rest))

@@ -8,10 +8,10 @@ from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QTimer
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 
+from oakmeasure.app.commands.beside import turn_by_turn
 from oakmeasure.app.commands.job_files import JobFiles
 from oakmeasure.app.commands.papers import Host
 from oakmeasure.app.commands.solve_all import every_leaf
@@ -415,16 +415,7 @@ class Commands(JobFiles):
             lambda: self.window.setUpdatesEnabled(True),
             self.session.changed.emit,
         ]
-        self._turn_by_turn(steps)
-
-    def _turn_by_turn(self, steps: list[Callable[[], object]]) -> None:
-        """Do one of them in each turn of the window: what is pressed meanwhile is not kept waiting for all."""
-        first, *rest = steps
-        try:
-            first()
-        finally:
-            if rest:
-                QTimer.singleShot(0, self.window, lambda: self._turn_by_turn(rest))
+        turn_by_turn(self.window, steps)
 
     def larger(self) -> None:
         """Ask how large everything is drawn from the next start on."""

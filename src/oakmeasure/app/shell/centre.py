@@ -14,6 +14,7 @@ from oakmeasure.app.stages.fit.compare_panel import ComparePanel
 from oakmeasure.app.stages.fit.sureness_panel import SurePanel, how_sure_shown, tolerance_shown
 from oakmeasure.app.stages.leaf.compare_panel import BesidePanel
 from oakmeasure.app.stages.timber.plan_strip import PlanStrip
+from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.language import tr
 
 EXAGGERATION = 10
@@ -49,6 +50,10 @@ class Middle(QWidget):
         self.split.setStretchFactor(0, 3)
         self.split.setStretchFactor(1, 1)
         column.addWidget(self.split, 1)
+
+    def drawing(self) -> Drawing:
+        """Return what stands on the board."""
+        return self.board.drawing
 
     def give_list(self, most: int) -> None:
         """Give the list under the board what its rows need, px at the most, and the board the rest."""

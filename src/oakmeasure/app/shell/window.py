@@ -63,10 +63,8 @@ class Window(QMainWindow):
         self.timber = TimberRoom(session, self.middle.strip)
         self.hands = BoardHands(session, self.timber, self.middle)
         self._lay_out()
-        self.commands = Commands(
-            Host(self, lambda: self.board.drawing, self.timber.plan, self.where, self.choose_leaf, self.forget_hidden),
-            session,
-        )
+        host = Host(self, self.middle.drawing, self.timber.plan, self.where, self.choose_leaf, self.forget_hidden)
+        self.commands = Commands(host, session)
         self.job_line.paper.setMenu(self.commands.menu)
         self._connect()
         self._shortcuts()
@@ -152,7 +150,7 @@ class Window(QMainWindow):
         return self._sheet_of[stage]
 
     def forget_hidden(self) -> None:
-        """Take away what no page on the screen shows, before something is done to every box that there is."""
+        """Take away what no page on the screen shows."""
         for each in self._sheet_of.values():
             each.forget_hidden()
 
