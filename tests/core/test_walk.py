@@ -7,13 +7,15 @@ import random
 import pytest
 
 from oakmeasure.core.document.construction_model import LaidBoard
-from oakmeasure.core.document.constructions import KINDS
+from oakmeasure.core.document.constructions import KINDS, model_of
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import LateTrim, new_job
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.rules import Limits
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.solver import solve_leaf
+from samples import job
 from walking import after_remedy, at_extremes, complaints, remedies, shown_complaints, walk
 
 FEW = ("seed-room", "tool-shed", "winnowing", "barn-side", "scale-case")
@@ -84,3 +86,21 @@ def test_boards_that_no_glue_joins_are_not_held_across_by_nails(demo):
         for each in offered:
             free = job_edits.with_remedy(made, "tool-shed", each)
             assert "held-across" not in {each.code for each in solve_leaf(free, free.leaf("tool-shed")).checks}
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_a_leaf_of_which_every_part_is_cut_away_has_its_stop_and_its_steps(kind):
+    """The smallest opening, members at their widest, and all that may be trimmed."""
+    model = model_of(kind)
+    widest = {
+        name: next(each.high for each in info.metadata if isinstance(each, Limits))
+        for name, info in model.model_fields.items()
+        if name in ("stile", "top_rail", "bottom_rail", "veneer", "lipping_width", "edging", "sanding", "stock_width")
+        and any(isinstance(each, Limits) for each in info.metadata)
+    }
+    made = job(200, 300, build=model(**widest), late=LateTrim(foot=80.0, head=80.0, hinge=60.0, latch=60.0))
+    solution = solve_leaf(made, made.leaves[0])
+    assert complaints(made, solution) == []
+    assert any(each.level is Level.STOP for each in solution.checks)
+    for seed in range(8):
+        assert shown_complaints(made, solution, random.Random(seed)) == []

@@ -96,6 +96,16 @@ class WorkpieceSetup:
     head_left: bool = True
     """Whether the head lies to the left."""
 
+    @classmethod
+    def of(cls, up: SideUp, parts: Sequence[str]) -> WorkpieceSetup:
+        """Return how the first of several lies; the whole leaf where none is left, which a stop says.
+
+        Args:
+            up: Which side lies up.
+            parts: Their names.
+        """
+        return cls(up, parts[0] if parts else "")
+
 
 @dataclass(frozen=True, slots=True)
 class StepCheck:

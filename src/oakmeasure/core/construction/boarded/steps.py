@@ -87,7 +87,7 @@ def _tongues(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ready: tu
         early=True,
         bucket=Bucket.PARTS,
         settings=(Setting("deep", choice.groove, figure="board_groove"), Setting("fence", choice.board_thickness / 3)),
-        hold=WorkpieceSetup(SideUp.LATCH_EDGE, boards[0]),
+        hold=WorkpieceSetup.of(SideUp.LATCH_EDGE, boards),
         cautions=("router", "dust"),
         check=StepCheck("a tongue slides in by hand"),
         practice="two off-cuts",
@@ -104,7 +104,7 @@ def _tongues(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ready: tu
         bucket=Bucket.PARTS,
         settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick", choice.board_thickness / 3)),
         cautions=("router", "dust"),
-        hold=WorkpieceSetup(SideUp.HINGE_EDGE, boards[0]),
+        hold=WorkpieceSetup.of(SideUp.HINGE_EDGE, boards),
         check=StepCheck("faces flush with the grooved one", 0.1),
         practice="two off-cuts",
     )
@@ -140,7 +140,7 @@ def _ledges(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ledges: tu
         bucket=Bucket.PARTS,
         share=0.4,
         cautions=("plane",),
-        hold=WorkpieceSetup(SideUp.CLOSING, ledges[0]),
+        hold=WorkpieceSetup.of(SideUp.CLOSING, ledges),
         settings=m.set_to(long="ledge_length", wide="ledge_width"),
     )
     m.add(
@@ -152,7 +152,7 @@ def _ledges(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ledges: tu
         early=True,
         bucket=Bucket.JOINTS,
         settings=(many(len(m.build.fixings), "holes"),),
-        hold=WorkpieceSetup(SideUp.CLOSING, ledges[0]),
+        hold=WorkpieceSetup.of(SideUp.CLOSING, ledges),
         cautions=("drill",),
         check=StepCheck("two to a board, clear of its edges"),
         why="on the drill's table, square",
@@ -185,7 +185,7 @@ def _braces(m: StepBuilder, choice: Boarded, braces: tuple[str, ...]) -> None:
         share=0.6,
         cautions=("saw",),
         settings=m.set_to(angle="brace_angle", long_edge="brace_edge", blank="brace_blank"),
-        hold=WorkpieceSetup(SideUp.CLOSING, braces[0]),
+        hold=WorkpieceSetup.of(SideUp.CLOSING, braces),
         check=StepCheck("no light at its shoulders", 0.3),
         how="marked in its place rather than measured" + ("; halve the crossing" if choice.half_lapped else ""),
     )

@@ -90,7 +90,7 @@ def _mouldings(m: StepBuilder, choice: Layered, trims: tuple[str, ...]) -> None:
         settings=(Setting("wide", choice.trim or 0.0), many(len(trims), "pieces")),
         practice="one corner in off-cuts",
         cautions=("saw",),
-        hold=WorkpieceSetup(SideUp.OPENING, trims[0]),
+        hold=WorkpieceSetup.of(SideUp.OPENING, trims),
         check=StepCheck("four corners shut dry", 0.2),
     )
     m.whole = m.add(
@@ -119,7 +119,7 @@ def _lippings(m: StepBuilder, choice: Layered, glue: GluePlan | None, lippings: 
             early=True,
             bucket=Bucket.JOINTS,
             settings=(Setting("thick", choice.core), *m.set_to(long="tongue")),
-            hold=WorkpieceSetup(SideUp.INNER_EDGE, lippings[0]),
+            hold=WorkpieceSetup.of(SideUp.INNER_EDGE, lippings),
             cautions=("router",),
             practice="an off-cut into the groove's trial piece",
             check=StepCheck("slides in by hand"),

@@ -36,7 +36,7 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
             needs=m.loose((*edgings, *cores)),
             bucket=Bucket.PARTS,
             settings=m.set_to(edging="edging"),
-            hold=WorkpieceSetup(SideUp.INNER_EDGE, cores[0]),
+            hold=WorkpieceSetup.of(SideUp.INNER_EDGE, cores),
             wait_hours=2.0,
             wait_for="the glue",
             check=StepCheck("flush with the core, no dip", 0.1),
