@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.rules import FrozenModel, bounded
-from oakmeasure.core.document.text import Line, Lines
+from oakmeasure.core.document.text import ONE_LINE, SOME_LINES
 
 Gap = Annotated[float, bounded(0, 60, "gap")]
 Off = Annotated[float, bounded(-60, 60, "out by")]
@@ -119,9 +119,9 @@ class SignOff(FrozenModel):
 
     on: date
     """The day."""
-    by: Annotated[Line, Field(min_length=1, max_length=80)]
+    by: Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
     """Who."""
-    note: Annotated[Lines, Field(max_length=600)] = ""
+    note: Annotated[str, Field(max_length=600), SOME_LINES] = ""
     """What is to be remembered."""
     width: Annotated[float, bounded(100, 3000, "width")] | None = None
     """Width as it was hung, mm; None where nobody measured it."""

@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.readings import Reading, SmallReading
 from oakmeasure.core.document.rules import FrozenModel, bounded
-from oakmeasure.core.document.text import Line
+from oakmeasure.core.document.text import ONE_LINE, Line
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.data import table
 
@@ -42,7 +42,7 @@ class RevealRow(FrozenModel):
 class CupHinge(FrozenModel):
     """A hinge with a cup of 35."""
 
-    name: Annotated[Line, Field(min_length=1, max_length=80)] = "Heron 110"
+    name: Annotated[str, Field(min_length=1, max_length=80), ONE_LINE] = "Heron 110"
     """Its name, as it is shown."""
     reach: SmallReading = Reading(value=11.0, state=Provenance.FROM_TABLE)
     """Overlay of a straight arm at boring 0, plate 0."""

@@ -12,7 +12,7 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.readings import HeightReading, SmallReading, WidthReading
 from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.core.document.sliding_gear import HangerKind
-from oakmeasure.core.document.text import Line
+from oakmeasure.core.document.text import ONE_LINE
 from oakmeasure.data import table
 
 
@@ -137,7 +137,7 @@ class CabinetChoices(FrozenModel):
 class TrackSet(FrozenModel):
     """Track, hangers and guide as sold, by its sheet. Lengths in mm."""
 
-    name: Annotated[Line, Field(min_length=1, max_length=80)]
+    name: Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
     """Its name, as it is shown."""
     ways: tuple[Hanging, ...]
     """Of hanging that it is made for."""

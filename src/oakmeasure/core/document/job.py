@@ -34,7 +34,7 @@ from oakmeasure.core.document.readings import (
 from oakmeasure.core.document.rules import FrozenModel, ShopRules, bounded, load_rules
 from oakmeasure.core.document.species import Sawing, species_keys
 from oakmeasure.core.document.stock import Board, CuttingChoices, Section, SheetStock
-from oakmeasure.core.document.text import Line
+from oakmeasure.core.document.text import ONE_LINE, Line
 from oakmeasure.core.figures.figure import Provenance
 
 SCHEMA_VERSION = 8
@@ -168,7 +168,7 @@ class Acknowledged(FrozenModel):
 
     code: str
     """The check's code."""
-    reason: Annotated[Line, Field(min_length=3, max_length=300)]
+    reason: Annotated[str, Field(min_length=3, max_length=300), ONE_LINE]
     """Why it may stay so, in the person's words."""
 
 
@@ -177,7 +177,7 @@ class Leaf(FrozenModel):
 
     id: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
     """Its id in the job."""
-    name: Annotated[Line, Field(min_length=1, max_length=80)]
+    name: Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
     """Its name, as it is shown."""
     hand: Hand = Hand.LEFT
     """At which side the hinges are, seen from the opening side."""
@@ -236,7 +236,7 @@ class Job(FrozenModel):
 
     schema_version: Literal[8] = 8
     """Which form of the file it is."""
-    name: Annotated[Line, Field(min_length=1, max_length=120)]
+    name: Annotated[str, Field(min_length=1, max_length=120), ONE_LINE]
     """Its name, as it is shown."""
     place: Line = ""
     """Where the job is; "" where that is not said."""

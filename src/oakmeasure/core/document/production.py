@@ -11,7 +11,7 @@ from pydantic import Field, field_validator, model_validator
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.rules import FrozenModel, bounded
-from oakmeasure.core.document.text import Line, Lines
+from oakmeasure.core.document.text import ONE_LINE, SOME_LINES
 from oakmeasure.data import table
 
 
@@ -94,9 +94,9 @@ class LogEntry(FrozenModel):
     """When it was."""
     kind: LogKind
     """What happened."""
-    op: Annotated[Line, Field(max_length=80)] = ""
+    op: Annotated[str, Field(max_length=80), ONE_LINE] = ""
     """Id of the operation."""
-    part: Annotated[Line, Field(max_length=80)] = ""
+    part: Annotated[str, Field(max_length=80), ONE_LINE] = ""
     """That a reading or a mishap is of."""
     reading: ReadingKind | None = None
     """What was read; None for no reading."""
@@ -104,11 +104,11 @@ class LogEntry(FrozenModel):
     """In mm, % or kg; of a mishap how far it went wrong, mm."""
     mishap: MishapKind | None = None
     """What went wrong; None for no mishap."""
-    repair: Annotated[Line, Field(max_length=80)] = ""
+    repair: Annotated[str, Field(max_length=80), ONE_LINE] = ""
     """By which it is or was mended."""
-    text: Annotated[Lines, Field(max_length=500)] = ""
+    text: Annotated[str, Field(max_length=500), SOME_LINES] = ""
     """The person's words; "" for none."""
-    photo: Annotated[Line, Field(max_length=300)] = ""
+    photo: Annotated[str, Field(max_length=300), ONE_LINE] = ""
     """A file, by its name."""
     about: About | None = None
     """Of a note that is a lesson."""

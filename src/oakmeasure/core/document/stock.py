@@ -17,9 +17,9 @@ from oakmeasure.core.document.first_cut import FirstCut
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import FrozenModel, bounded
 from oakmeasure.core.document.species import CORES, species_keys
-from oakmeasure.core.document.text import Line
+from oakmeasure.core.document.text import ONE_LINE
 
-Label = Annotated[Line, Field(max_length=40)]
+Label = Annotated[str, Field(max_length=40), ONE_LINE]
 Price = Annotated[float, bounded(0, 1e6, "price", "")]
 Count = Annotated[int, Field(ge=1, le=999)]
 
@@ -138,7 +138,7 @@ class Board(FrozenModel):
     """For metal."""
     year: Annotated[int, Field(ge=1200, le=2200)] | None = None
     """Year of old wood, to match it; None where it is not known."""
-    colour: Annotated[Line, Field(max_length=60)] = ""
+    colour: Annotated[str, Field(max_length=60), ONE_LINE] = ""
     """Colour of old wood, to match it."""
     forbidden: bool = False
     """Whether nothing may be cut from it."""
@@ -244,9 +244,9 @@ class Cleanness(StrEnum):
 class Pin(FrozenModel):
     """A part of a leaf that is to come out of one board of the rack, by its label."""
 
-    leaf: Annotated[Line, Field(max_length=40)]
+    leaf: Annotated[str, Field(max_length=40), ONE_LINE]
     """Id of the leaf."""
-    part: Annotated[Line, Field(max_length=120)]
+    part: Annotated[str, Field(max_length=120), ONE_LINE]
     """Name of the part in its leaf."""
     board: Label
     """Label of the board."""
@@ -255,9 +255,9 @@ class Pin(FrozenModel):
 class Done(FrozenModel):
     """A part of a leaf that is cut already."""
 
-    leaf: Annotated[Line, Field(max_length=40)]
+    leaf: Annotated[str, Field(max_length=40), ONE_LINE]
     """Id of the leaf."""
-    part: Annotated[Line, Field(max_length=120)]
+    part: Annotated[str, Field(max_length=120), ONE_LINE]
     """Name of the part in its leaf."""
     board: Label = ""
     """What it came out of."""

@@ -32,7 +32,8 @@ def _of_a_line(value: Any) -> Any:
     return one_line(value) if isinstance(value, str) else value
 
 
-Line = Annotated[str, BeforeValidator(_of_a_line)]
-"""A name or a remark: one line."""
-Lines = Annotated[str, BeforeValidator(_of_lines)]
-"""A note: it may have several."""
+# They stand behind a field's lengths: before them, a refusal would speak of items instead of characters.
+ONE_LINE = BeforeValidator(_of_a_line)
+SOME_LINES = BeforeValidator(_of_lines)
+Line = Annotated[str, ONE_LINE]
+"""A name or a remark, of any length."""
