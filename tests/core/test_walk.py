@@ -6,6 +6,8 @@ import random
 
 import pytest
 
+from oakmeasure.core.base.units import Show
+from oakmeasure.core.construction.slab.model import SlabGlue
 from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.document.constructions import KINDS, model_of
 from oakmeasure.core.document.hanging import Hanging
@@ -104,3 +106,10 @@ def test_a_leaf_of_which_every_part_is_cut_away_has_its_stop_and_its_steps(kind)
     assert any(each.level is Level.STOP for each in solution.checks)
     for seed in range(8):
         assert shown_complaints(made, solution, random.Random(seed)) == []
+
+
+def test_the_ways_of_gluing_a_slab_tell_the_movement_that_its_check_goes_by(demo):
+    leaf = solve_leaf(demo, demo.leaf("tool-shed"))
+    table = next(each for each in leaf.leaf_choices if each.title == "Where the glue goes")
+    nowhere = next(each for each in table.options if each.cells[0] == str(SlabGlue.NOWHERE))
+    assert nowhere.cells[1] == Show().length(leaf.figures["strip_moves"].value)

@@ -42,11 +42,12 @@ def _moves(wood: Timber, width: float) -> tuple[float, float]:
 def _slab_glue(ctx: Context, choice: Slab, fit: Fit, build: Build, wood: Timber) -> Comparison:
     widths = [part.finished.width for part in build.parts if part.role is Role.STRIP]
     widest = max(widths, default=fit.width.value)
-    whole, one = sum(_moves(wood, fit.width.value)), _moves(wood, widest)[1]
+    whole, strip = sum(_moves(wood, fit.width.value)), sum(_moves(wood, widest))
+    joint = _moves(wood, widest)[1]
     rows = (
         (SlabGlue.EDGES, whole, 0.0, "it moves as one; the battens let it"),
-        (SlabGlue.MORTISES, whole, one, "joints open when dry and close again; no dirt-tight face"),
-        (SlabGlue.NOWHERE, one, one, "each strip for itself, held from behind in its middle"),
+        (SlabGlue.MORTISES, whole, joint, "joints open when dry and close again; no dirt-tight face"),
+        (SlabGlue.NOWHERE, strip, joint, "each strip for itself, held from behind in its middle"),
     )
     options = []
     for glue, moves, opens, means in rows:
