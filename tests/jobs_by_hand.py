@@ -46,7 +46,7 @@ JOBS: dict[str, tuple[float, float, list[Step], dict[str, float]]] = {
             "Hardware/Locks",
             ("has-a-lock", "mortise"),
         ],
-        {"layers": 36, "first_stile": 18, "middle_rail_centre": 1014, "bottom_rail_piece": 278.5},
+        {"thickness": 36, "first_stile": 18, "middle_rail_centre": 1014, "bottom_rail_piece": 278.5},
     ),
     "bought slab made taller, sliding": (
         780,
@@ -191,7 +191,7 @@ JOBS: dict[str, tuple[float, float, list[Step], dict[str, float]]] = {
             ("hardware.wall.stud_first", 130),
             ("hardware.wall.stud_pitch", 406),
         ],
-        {"hanger_1": 197.7, "hanger_limit": 313.8},
+        {"hanger_1": 195.6, "hanger_limit": 313.8},  # net of the dadoes
     ),
     "level a cabinet leaf": (
         450,
@@ -309,7 +309,7 @@ JOBS: dict[str, tuple[float, float, list[Step], dict[str, float]]] = {
         1600,
         2100,
         [
-            ("readings.lean_latch", 8),
+            ("readings.lean_latch", "-8"),
             "Measure/Lining",
             ("lining", "to the rough"),
             "Fit/Leaf",

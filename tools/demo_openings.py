@@ -304,7 +304,7 @@ def openings() -> tuple[Leaf, ...]:
         _open(
             "tool-shed",
             "Tool shed leaf of old boards",
-            square(796.0, 1948.0, lean_hinge=1.0, lean_latch=1.0),
+            square(796.0, 1948.0, lean_hinge=1.0, lean_latch=-1.0),
             hanging=Hanging.LINING,
             build=Slab(
                 thickness=23.0,
@@ -410,7 +410,7 @@ def openings() -> tuple[Leaf, ...]:
                 bottom_rail=70.0,
                 panels=1,
             ),
-            hardware=latched(LatchKind.CATCH, **SMALL_CATCH),
+            hardware=latched(LatchKind.CATCH, **SMALL_CATCH).model_copy(update={"butt": butt_from_table("brock-51")}),
         ),
         _open(
             "barn-side",

@@ -31,7 +31,7 @@ def seed_room() -> Leaf:
         diagonal_rising=2164.5,
         diagonal_falling=2160.0,
         lean_hinge=0.5,
-        lean_latch=6.0,
+        lean_latch=-6.0,
     )
     return Leaf(
         id="seed-room",
@@ -54,7 +54,7 @@ def drying_loft() -> Leaf:
         diagonal_rising=2000.5,
         diagonal_falling=1997.5,
         lean_hinge=-0.5,
-        lean_latch=1.5,
+        lean_latch=-1.5,
     )
     wood = TimberChoices(
         species="redwood",

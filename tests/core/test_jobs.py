@@ -15,7 +15,6 @@ from oakmeasure.core.construction.framed.patterns import PATTERNS
 from oakmeasure.core.document import field_path
 from oakmeasure.core.document.adjustment import Gaps, SignOff
 from oakmeasure.core.document.job import Job
-from oakmeasure.core.document.roles import Role
 from oakmeasure.core.reports.hanging_record import entry_of_leaf, record_of
 from oakmeasure.core.solver import solve
 from oakmeasure.files.job.job_file import demo_job
@@ -300,13 +299,6 @@ def test_parts_of_a_lining_join_the_cut_list(leaves):
     assert {"lining head", "top rail"} <= {part.name for part in longer.cut_parts}
     sawn = {piece.piece.part for group in longer.plan.groups for cut in group.plan.boards for piece in cut.pieces}
     assert "lining head" in sawn
-
-
-def test_slabs_weigh_what_their_jobs_say_without_their_battens(leaves):
-    for leaf_id, kilos in (("barn-side", 35.0), ("walnut", 63.1)):
-        leaf = leaves[leaf_id]
-        strips = [part.name for part in leaf.build.parts if part.role is Role.STRIP]
-        assert sum(leaf.weights.parts[name].value for name in strips) == pytest.approx(kilos, abs=0.05)
 
 
 def test_a_leaf_of_each_ready_pattern_stands_in_the_demo(leaves):

@@ -15,8 +15,8 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.parsing import parse_length
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.document.hanging import Aim, Hanging, PairChoices, SlideChoices
-from oakmeasure.core.document.job import FitChoices, Reading
-from oakmeasure.core.document.readings import Side
+from oakmeasure.core.document.job import FitChoices, HeadShape, LeafShape, Reading
+from oakmeasure.core.document.readings import HeadKind, Side
 from oakmeasure.core.fit.bought_leaf import left_after, nearest_slab
 from oakmeasure.core.fit.bypass_sums import bypassing
 from oakmeasure.core.fit.fit_probability import chance_over
@@ -30,9 +30,10 @@ from oakmeasure.core.fit.swing.geometry import (
     rising_easing,
     self_swing_nm,
 )
+from oakmeasure.core.fit.swing.under_head import nearest_to_head
 from oakmeasure.core.survey.outline import HalfPlane, Outline, half_planes
 from oakmeasure.core.survey.survey_result import outline_of
-from samples import solved
+from samples import readings, solved
 
 inch = parse_length
 
@@ -313,3 +314,39 @@ def test_inset_leaf_on_brass_butts_needs_0_67_of_relief():
     """[G] w 412, t 22, p 3.2, s 0.4, gap 0.8, margin 0.3 → 0.67°."""
     plan = {"width": 412, "thickness": 22, "knuckle": 3.2, "setback": 0.4}
     assert least_bevel_deg(**plan, gap=0.8, margin=0.3) == pytest.approx(0.67, abs=0.005)
+
+
+# --- under a head that is not level -----------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("size", "thickness", "falls", "needed"), [((800, 2000), 44.0, 200.0, 12.16), ((762, 2000), 35.0, 100.0, 5.19)]
+)
+def test_closing_corner_under_a_head_that_falls_to_the_latch(size, thickness, falls, needed):
+    """[G] (√(s² + (t + p)² − p²) − s) × tan of the fall, pin 6 out and 1 back: a turn about the pin."""
+    width, height = size
+    plan = SwingPlan(width, thickness, 6.0, 1.0)
+    head = ((0.0, height), (width, height - falls))
+    top = tuple((x, y - 2.0) for x, y in head)
+    worst = nearest_to_head(plan, top, head)
+    assert (worst.across, worst.gap) == (0.0, pytest.approx(2.0))
+    assert worst.gap - worst.left == pytest.approx(needed, abs=0.01)
+    up = [(0.0, float(height)), (float(width), height + 0.1 * width)]
+    rising = nearest_to_head(plan, [(x, y - 2.0) for x, y in up], up)
+    assert rising.left == pytest.approx(2.0)  # one that rises to the latch asks for nothing
+
+
+def test_a_leaf_under_a_falling_head_is_stopped_and_passes_once_its_gap_is_wide_enough():
+    raked = {
+        "head": HeadShape(kind=HeadKind.RAKED),
+        "readings": readings(width_top=800, width_bottom=800, height_hinge=2000, height_latch=1800),
+    }
+    leaf = solved(fit=FitChoices(shape=LeafShape.SCRIBED), **raked)
+    check = next(each for each in leaf.checks if each.code == "head-strikes")
+    assert leaf.figures["head_gap_needed"].value == pytest.approx(12.16, abs=0.05)
+    gap = next(each.value for each in check.remedies if each.path == "fit.gap_head")
+    mended = solved(fit=FitChoices(shape=LeafShape.SCRIBED, gap_head=gap), **raked)
+    assert "head-strikes" not in {each.code for each in mended.checks}
+    turned = raked | {"readings": readings(width_top=800, width_bottom=800, height_hinge=1800, height_latch=2000)}
+    rises = solved(fit=FitChoices(shape=LeafShape.SCRIBED), **turned)
+    assert "head-strikes" not in {each.code for each in rises.checks}

@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 
 from oakmeasure.core.document.cup_hinges import cup_from_table
-from oakmeasure.core.hardware.hinges.cups import CUP, cup_count, least_reveal
+from oakmeasure.core.hardware.hinges.cup_checks import CUP
+from oakmeasure.core.hardware.hinges.cups import cup_count, least_reveal
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import solve_cup, withdrawal
 from oakmeasure.core.hardware.hinges.screws import latch_corner_moves, misuse_pull

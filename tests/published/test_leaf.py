@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.geometry import area, centroid
+from oakmeasure.core.base.geometry import area, centroid, clipped
 from oakmeasure.core.base.parsing import parse_length as inch
 from oakmeasure.core.construction.arch import arch_points, height_at, segment_area
 from oakmeasure.core.construction.boarded.model import Boarded
@@ -25,7 +25,7 @@ from oakmeasure.core.construction.braces import (
     stile_brace,
     stile_shape,
 )
-from oakmeasure.core.construction.clip_to_outline import clipped, head_of
+from oakmeasure.core.construction.clip_to_outline import head_of
 from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.construction.existing.narrowing import ReduceBy, reduce, stile_may_lose
 from oakmeasure.core.construction.existing.recess import passes

@@ -249,7 +249,7 @@ def test_weight_of_a_rectangle_of_wood():
     sight = build.sights[0]
     recess = sight.width * sight.height * 2  # the panel is 2 thinner than the frame
     groove = build.groove_depth
-    empty = 2 * (sight.width + sight.height) * groove * 42
+    empty = 2 * (sight.width + sight.height) * groove * 42 + 4 * groove * groove * 42  # its corners too
     panel = build.parts[-1]
     tongue = (panel.finished.length * panel.finished.width - sight.width * sight.height) * 42
     solid = build.width * build.height * 44 - recess - empty + tongue

@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from oakmeasure.core.body.pieces import Body
+from oakmeasure.core.body.weight import Weights
 from oakmeasure.core.cutting.leaf_plan import LeafPlan
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Figures
 from oakmeasure.core.fit.alternatives import Comparison
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.frame import Frame
 from oakmeasure.core.fit.swing.obstacles import Swing
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.search import ClashMap
@@ -19,7 +22,6 @@ from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.survey.clear_opening import Opening
 from oakmeasure.core.timber.choice import Timber
-from oakmeasure.core.timber.weight import Weights
 
 NO_CLASHES = ClashMap()
 
@@ -40,6 +42,10 @@ class LeafDesign:
     """Species and moisture, as made and in the driest and wettest air."""
     build: Build | None = None
     """Parts, joints and panels."""
+    body: Body | None = None
+    """Its pieces in place, with everything that is cut out of them."""
+    frame: Frame | None = None
+    """What it hangs in, with it where it hangs."""
     weights: Weights | None = None
     """Mass of each part and of the leaf, kg."""
     plan: LeafPlan | None = None

@@ -9,10 +9,12 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.construction.clip_to_outline import hinge_edge
+from oakmeasure.core.body.of_build import body_of
+from oakmeasure.core.body.pieces import Body
+from oakmeasure.core.body.weight import weigh
+from oakmeasure.core.construction.clip_to_outline import at_edge
 from oakmeasure.core.construction.late_trim import trim_late
 from oakmeasure.core.construction.registry import build_leaf, leaf_ways
-from oakmeasure.core.construction.registry import inputs as build_inputs
 from oakmeasure.core.construction.shop_capacity import judge_shop
 from oakmeasure.core.costing.cost import cost_up
 from oakmeasure.core.cutting.leaf_plan import SAWN_ALIKE, plan_leaf
@@ -27,18 +29,22 @@ from oakmeasure.core.fit.alternatives import side_by_side
 from oakmeasure.core.fit.bought_leaf import buy_or_make
 from oakmeasure.core.fit.fit_probability import say_chance
 from oakmeasure.core.fit.fit_result import Fit, add_gaps
+from oakmeasure.core.fit.frame import frame_of
 from oakmeasure.core.fit.gear import judge_set, place_of
 from oakmeasure.core.fit.registry import fit
 from oakmeasure.core.fit.swing.obstacles import swing, swings_by_itself
 from oakmeasure.core.hanging.adjust import NOT_HUNG, adjust_leaf
 from oakmeasure.core.hanging.checks import judge_hanging
+from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.check_clashes import check_clashes
+from oakmeasure.core.hardware.edge_tops import from_edge_tops
 from oakmeasure.core.hardware.fixing_stack import judge_stack
 from oakmeasure.core.hardware.hinges.butts import add_butt_figures, hang_on_butts
 from oakmeasure.core.hardware.hinges.cups import add_cup_figures, hang_on_cups
 from oakmeasure.core.hardware.hinges.cups import settle as settle_cups
 from oakmeasure.core.hardware.hinges.hinge_set import judge_packet, set_out_template
 from oakmeasure.core.hardware.hinges.screws import judge_screws
+from oakmeasure.core.hardware.in_wood import in_wood
 from oakmeasure.core.hardware.locks.latches import bore_bolts, bore_latch
 from oakmeasure.core.hardware.locks.mortise_locks import bore_lock, bore_pull
 from oakmeasure.core.hardware.sliding.guides import bore_guide, cut_guide
@@ -46,6 +52,7 @@ from oakmeasure.core.hardware.sliding.hangers import hang_on_hangers
 from oakmeasure.core.hardware.sliding.motion import judge_motion
 from oakmeasure.core.hardware.sliding.tracks import fix_track
 from oakmeasure.core.leaf.assumed import judge_assumed
+from oakmeasure.core.leaf.edge_thickness import add_edge_thickness
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.as_made import as_made, as_weighed, read_back, still_made, widths_read
@@ -56,7 +63,6 @@ from oakmeasure.core.survey.clear_opening import survey
 from oakmeasure.core.timber.choice import timber
 from oakmeasure.core.timber.movement import effects
 from oakmeasure.core.timber.place import judge_place
-from oakmeasure.core.timber.weight import weigh
 
 BORES = (bore_lock, bore_latch, bore_bolts, bore_pull)  # what is cut for besides hinges
 
@@ -254,7 +260,7 @@ def _design(job: Job, said: Leaf) -> tuple[Context, LeafDesign]:
     leaf = read_back(said, lambda: _set_out(job, said))
     ctx = Context(leaf, job.rules, Show(job.unit))
     add_butt_figures(ctx.at(Stage.HARDWARE))
-    build_inputs(ctx.at(Stage.LEAF))
+    add_edge_thickness(ctx.at(Stage.LEAF))
     add_cup_figures(ctx.at(Stage.HARDWARE))
     wood = timber(ctx.at(Stage.TIMBER))
     add_gaps(ctx.at(Stage.FIT))
@@ -292,7 +298,8 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
     build = cut_guide(at_gear, build)
     # The leaf as made hangs where it hangs; what is trimmed later is off its edges.
     fitted, build, trims = trim_late(at_leaf, made, build)
-    weights = as_weighed(at_timber, weigh(at_timber, build, wood))
+    body = body_of(build)
+    weights = as_weighed(at_timber, weigh(at_timber, body, wood))
     effects(at_timber, ctx.figures["thickness"], fitted.height)
     if turning is not None:
         swings_by_itself(at_fit, turning, weights.mass)
@@ -304,6 +311,7 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
         design,
         fit=fitted,
         build=build,
+        body=body,
         weights=weights,
         swing=turning,
         leaf_choices=trims,
@@ -314,37 +322,50 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
 
 def _with_hardware(ctx: Context, job: Job, design: LeafDesign, *, made: Fit) -> LeafDesign:
     """Return the design with all that carries and closes it, proven to clash nowhere. made: before late trims."""
-    leaf, fitted, wood, build, weights = ctx.leaf, design.fit, design.wood, design.build, design.weights
-    assert build is not None
+    leaf, fitted, wood, body, weights = ctx.leaf, design.fit, design.wood, design.body, design.weights
+    assert body is not None
     assert weights is not None
     assert design.plan is not None
     at_gear = ctx.at(Stage.HARDWARE)
     butts = cups = gear = None
+    frame = frame_of(design.opening, fitted)
     if leaf.hanging.has_butts:
-        butts = hang_on_butts(at_gear, hinge_edge(ctx, fitted), build, weights.mass)
+        butts = hang_on_butts(at_gear, at_edge(ctx, fitted, "hinge"), frame, body, weights.mass)
     elif leaf.hanging.is_cabinet:
-        cups = hang_on_cups(at_gear, fitted, build, weights.mass)
+        cups = hang_on_cups(at_gear, at_edge(ctx, fitted, "hinge"), frame, body, weights.mass)
     if leaf.hanging.slides:
-        gear = hang_on_hangers(at_gear, fitted, build, weights.mass)
-    guided = bore_guide(at_gear, build)
+        gear = hang_on_hangers(at_gear, fitted, body, weights.mass)
+    guided = bore_guide(at_gear, body)
     if gear is not None:
         gear = fix_track(at_gear, design.opening, made, gear)
         judge_motion(at_gear, gear)
-    extra = tuple(cut for bores in BORES for cut in bores(at_gear, fitted, build))
+    at_latch = at_edge(ctx, fitted, "latch")
+    extra = tuple(cut for bores in BORES for cut in bores(at_gear, at_latch, frame, body))
     extra += guided + (gear.borings if gear is not None else ())
     judge_stack(at_gear)
     if butts is not None:
         judge_packet(at_gear)
         set_out_template(at_gear)
-        judge_screws(at_gear, build, wood, weights.mass)
+        judge_screws(at_gear, body, wood, weights.mass)
+
+    def listed(borings: tuple[Boring, ...], body: Body = body) -> tuple[Boring, ...]:
+        return from_edge_tops(in_wood(at_gear, body, borings), frame.tops)
+
+    extra = listed(extra)
+    butts = butts and replace(butts, borings=listed(butts.borings))
+    cups = cups and replace(cups, borings=listed(cups.borings))
     cuts = (*(butts.borings if butts else ()), *(cups.borings if cups else ()), *extra)
-    build, clashes = check_clashes(at_gear, build, cuts, butts, cups)
+    build, clashes = check_clashes(at_gear, body.build, cuts, butts, cups)
+    in_leaf = [(each.solid, each.name) for each in cuts if each.solid is not None and not each.is_slow]
+    body = replace(body, build=build).with_cuts(in_leaf)
     judge_place(ctx.at(Stage.TIMBER), build.parts)
     judge_shop(ctx.at(Stage.LEAF), build)
     cost_up(ctx, build, design.plan, job.boards, fitted.leaves)
     return replace(
         design,
         build=build,
+        body=body,
+        frame=frame,
         butts=butts,
         cups=cups,
         gear=gear,

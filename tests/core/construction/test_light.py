@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import pytest
 
+from oakmeasure.core.base.geometry import area, clipped
+from oakmeasure.core.body.of_build import body_of
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightFill, LightGlue, LightJoint
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits
@@ -17,7 +19,7 @@ def part(leaf, name):
 
 
 def volume(leaf):
-    return sum(each.volume for each in leaf.build.parts)
+    return sum(each.net.volume for each in body_of(leaf.build).pieces)
 
 
 def test_light_frame_worked_by_hand():
@@ -30,11 +32,14 @@ def test_light_frame_worked_by_hand():
     assert f["brace_blank"].value == pytest.approx((617**2 + 1813**2) ** 0.5)
     frame = 20 * (2 * 70 * 1973 + 617 * 160)
     boards = 757 * 1973 * 9
-    braces = sum(each.volume for each in leaf.build.parts if each.role is Role.BRACE)
-    assert volume(leaf) == pytest.approx(frame + boards + braces)
+    braces = [each for each in body_of(leaf.build).pieces if each.role is Role.BRACE]
+    lapped = area(clipped(braces[0].part.shape, braces[1].part.shape)) * 20
+    whole = sum(area(each.part.shape) for each in braces) * 20
+    assert sum(each.net.volume for each in braces) == pytest.approx(whole - lapped)  # half of each where they cross
+    assert volume(leaf) == pytest.approx(frame + boards + whole - lapped)
     assert sum(each.what == "pocket screws" for each in leaf.build.fixings) == 8
     assert all(each.slotted for each in leaf.build.fixings if each.what == "screws")
-    assert leaf.build.edge == 20
+    assert leaf.body.along("hinge") == (0.0, 29.0)  # the boards reach the edges too
     held = solved(build=Light(glue=LightGlue.OVER))
     assert "held-across" in codes(held, Level.WARNING)
     mended = solve(

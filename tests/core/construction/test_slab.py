@@ -62,7 +62,7 @@ def test_strips_fill_the_slab_and_every_stop_is_mended_by_its_remedy(width, heig
     strips = faces(leaf, Role.STRIP)
     assert strips[0][0] == 0.0
     assert strips[-1][1] == pytest.approx(leaf.build.width)
-    assert all(part.volume > 0 for part in leaf.build.parts)
+    assert all(each.net.volume > 0 for each in leaf.body.pieces)
     assert 0 < leaf.figures["centre_across"].value < leaf.build.width
     assert leaf_view(leaf, Show()).shapes
     for check in leaf.checks:

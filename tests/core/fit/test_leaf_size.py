@@ -40,7 +40,7 @@ def crooked(lean_hinge, lean_latch, rise, *, width=800.0, height=2000.0):
         "diagonal_rising": math.dist(hf, lh),
         "diagonal_falling": math.dist(hh, lf),
         "lean_hinge": lean_hinge,
-        "lean_latch": lean_latch,
+        "lean_latch": -lean_latch,
         "sill_rise": rise,
     }
     return (hf, lf, lh, hh), readings(**values)

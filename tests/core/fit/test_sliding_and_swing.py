@@ -229,7 +229,7 @@ def test_architrave_stops_the_leaf_and_a_pin_further_out_lets_it_open():
 
 def test_hinge_line_out_of_plumb_says_how_the_corner_moves():
     leaf = solved(
-        readings=readings(**{**LEVEL, "lean_hinge": 4.0, "lean_latch": 4.0}, across_hinge=3.0, across_latch=3.0)
+        readings=readings(**{**LEVEL, "lean_hinge": 4.0, "lean_latch": -4.0}, across_hinge=3.0, across_latch=3.0)
     )
     said = next(each for each in leaf.checks if each.code == "corner-rise")
     assert "rises" in said.sentence

@@ -131,7 +131,7 @@ def test_no_choice_of_hanging_makes_the_leaf_or_its_picture_fail(way, width, hei
 
 
 def test_scribed_leaf_keeps_every_gap_and_says_what_comes_off_where():
-    crooked = readings(**{**LEVEL, "width_top": 806.0, "lean_latch": 6.0, "height_latch": 2003.0})
+    crooked = readings(**{**LEVEL, "width_top": 806.0, "lean_latch": -6.0, "height_latch": 2003.0})
     leaf = solved(readings=crooked, fit=FitChoices(shape=LeafShape.SCRIBED))
     square = solved(readings=crooked)
     assert leaf.fit.width.value > square.fit.width.value + 5
@@ -142,7 +142,7 @@ def test_scribed_leaf_keeps_every_gap_and_says_what_comes_off_where():
 
 
 def test_square_leaf_of_most_area_is_never_smaller_than_the_widest():
-    crooked = readings(**{**LEVEL, "width_top": 806.0, "lean_latch": 6.0, "height_latch": 2009.0})
+    crooked = readings(**{**LEVEL, "width_top": 806.0, "lean_latch": -6.0, "height_latch": 2009.0})
     sizes = {}
     for aim in Aim:
         leaf = solved(readings=crooked, fit=FitChoices(aim=aim))

@@ -245,14 +245,14 @@ def test_trim_line_meets_fixings_and_the_saw_is_warned():
 
 def test_keep_out_zones_hold_all_that_is_cut_with_their_margin_and_stand_in_a_list():
     leaf = solved(hardware=HardwareChoices(lock=MortiseLock(case_height=56.0)))
-    w, h, t = leaf.build.width, leaf.build.height, leaf.build.thickness
-    found = zones(leaf.clashes, width=w, height=h, thickness=t)
+    w, h = leaf.build.width, leaf.build.height
+    found = zones(leaf.clashes, leaf.body)
     assert [each.name for each in found] == ["butt 1", "lock", "butt 2", "butt 3"] or len(found) == 4
     lock = next(each for each in found if each.name == "lock")
     down = leaf.figures["lock_down"].value
     assert (lock.from_top, lock.to) == (down - 100 - MARGIN, down + 100 + MARGIN)
     assert (lock.from_hinge, lock.in_to) == (w - 76 - MARGIN, w)
-    assert lock.in_words(t) == "right through"
+    assert lock.in_words() == "right through"
     for thing in leaf.clashes.things:
         if thing.family == "lock":
             assert lock.from_top <= h - thing.solid.box[3]

@@ -28,7 +28,7 @@ TRUE = {
     "height_middle": 2032.0,
     "height_latch": 2033.0,
     "lean_hinge": 1.0,
-    "lean_latch": 6.0,
+    "lean_latch": -6.0,
 }
 
 

@@ -25,7 +25,7 @@ LEVEL = {
 
 def rough(lean=0.0, across=0.0):
     return readings(
-        **{**LEVEL, "width_top": 800 + lean, "width_middle": 800 + lean / 2, "lean_latch": lean},
+        **{**LEVEL, "width_top": 800 + lean, "width_middle": 800 + lean / 2, "lean_latch": -lean},
         across_latch=across,
         across_hinge=0.0,
         depth=110.0,
@@ -33,9 +33,9 @@ def rough(lean=0.0, across=0.0):
 
 
 def test_worst_lean_eats_the_packing_first_and_the_remedy_makes_the_lining_go_in():
-    tall = solved(readings=readings(**{**LEVEL, "lean_hinge": 10.0, "lean_latch": 10.0}), lining=Lining(packing=12))
+    tall = solved(readings=readings(**{**LEVEL, "lean_hinge": 10.0, "lean_latch": -10.0}), lining=Lining(packing=12))
     assert tall.figures["packing_left"].value == pytest.approx(2)
-    sample = job(readings=readings(**{**LEVEL, "lean_hinge": 20.0, "lean_latch": 20.0}), lining=Lining(packing=12))
+    sample = job(readings=readings(**{**LEVEL, "lean_hinge": 20.0, "lean_latch": -20.0}), lining=Lining(packing=12))
     leaf = solve(sample).leaves[0]
     said = next(each for each in leaf.checks if each.code == "lining-tight")
     mended = solve(job_edits.with_remedy(sample, "leaf-1", said.remedies[0])).leaves[0]

@@ -16,6 +16,7 @@ from pypdf import PdfReader
 from oakmeasure.core.base.units import Show, UnitSystem
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document import field_path
+from oakmeasure.core.document.job import SCHEMA_VERSION
 from oakmeasure.core.document.schema import job_schema
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.figure import Provenance
@@ -55,7 +56,7 @@ def test_saving_and_loading_gives_the_same_job_to_the_last_bit(made):
 def test_job_file_is_sorted_json_with_its_version_and_follows_the_published_schema(demo):
     document = json.loads(dumps(demo))
     assert list(document) == sorted(document)
-    assert document["schema_version"] == 8
+    assert document["schema_version"] == 9
     published = json.loads((Path(__file__).parents[3] / "docs/job.schema.json").read_text(encoding="utf-8"))
     assert of_kinds(job_schema(), published) == published
     jsonschema.validate(document, published)
@@ -80,7 +81,10 @@ def of_kinds(schema, published):
         (lambda _: "", "line 1"),
         (lambda _: "[1]", "not a job"),
         (lambda _: "\x00\x01", "line 1"),
-        (lambda t: t.replace('"schema_version": 8', '"schema_version": 9'), "newer version"),
+        (
+            lambda t: t.replace(f'"schema_version": {SCHEMA_VERSION}', f'"schema_version": {SCHEMA_VERSION + 1}'),
+            "newer version",
+        ),
         (
             lambda t: t.replace('"thickness": 44.0', '"thickness": 4400.0'),
             r"line \d+: .*thickness: 4400, needs 16 mm to 90 mm",
@@ -181,6 +185,10 @@ def test_boring_list_names_member_datum_and_hand(solved_demo):
     assert {"hinge stile", "latch lipping", "hinge lining leg", "latch stile, slow leaf", "strip 7", "foot"} <= named
     assert {row["hand"] for row in rows if row["leaf"] == "Drying loft door"} == {"hinges right"}
     assert all(float(row["to_mm"]) - float(row["from_top_mm"]) == pytest.approx(float(row["along_mm"])) for row in rows)
+    for row in rows:  # a cup is marked by its middle, a butt by its upper end
+        half = float(row["along_mm"]) / 2 if row["marked_by"] == "its middle" else 0.0
+        assert float(row["mark_mm"]) == pytest.approx(float(row["from_top_mm"]) + half, abs=0.01)
+    assert {row["marked_by"] for row in rows if row["what"].startswith("cup")} == {"its middle"}
 
 
 def test_sheet_of_keep_out_zones_is_one_page_with_every_zone(demo, solved_demo):
@@ -190,8 +198,7 @@ def test_sheet_of_keep_out_zones_is_one_page_with_every_zone(demo, solved_demo):
         text, pages = text_of(zone_sheet_pdf(demo, leaf))
         assert pages == 1
         flat = " ".join(text.split())
-        size = {"width": leaf.build.width, "height": leaf.build.height, "thickness": leaf.build.thickness}
-        assert all(zone.name in flat for zone in zones(leaf.clashes, **size))
+        assert all(zone.name in flat for zone in zones(leaf.clashes, leaf.body))
         assert "keep-out zones" in flat
 
 
@@ -310,7 +317,7 @@ def test_file_of_an_older_version_opens_with_everything_that_it_held():
     job = load(old)
     assert [each.id for each in job.leaves] == ["seed-room", "drying-loft", "weighing-office"]
     assert job.leaves[0].readings.width_top.value == 742.0
-    assert json.loads(dumps(job))["schema_version"] == 8
+    assert json.loads(dumps(job))["schema_version"] == 9
     assert old.read_bytes() == before  # opening changes no file
     second = load(old.with_name("version-2.oakjob"))
     assert second.leaf("sorting").slide.roller == 70.0
@@ -321,6 +328,8 @@ def test_file_of_an_older_version_opens_with_everything_that_it_held():
     upgraded = loads(json.dumps(fourth))
     opens = {each.id: each.hardware.cup.hinge.opens for each in upgraded.leaves}
     assert (opens["ledger"], opens["pigeon-holes"], opens["packet-press"]) == (155.0, 170.0, 95.0)
+    turned = load(old.with_name("version-8.oakjob"))  # its latch side leans 6 away from the hinges: out of the opening
+    assert [each.readings.lean_latch and each.readings.lean_latch.value for each in turned.leaves] == [-6.0, -1.5, None]
 
 
 def test_bench_sheet_of_every_demo_leaf_has_two_pages_its_parts_and_what_is_to_be_noted(demo, solved_demo):

@@ -92,7 +92,7 @@ def test_the_customers_sheet_has_no_sums_and_asks_what_can_still_be_changed(whol
         text = " ".join(" ".join(texts).split())
         told, asked, *_ = customer_blocks(leaf, Show(whole.job.unit))
         assert {"Opens", "Finish", "Gap over the floor", "Price"} <= {row[0] for row in asked.rows}
-        assert SHOW.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.thickness) in told.rows[0][1]
+        assert SHOW.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.over_all) in told.rows[0][1]
         assert "local code and licensed practice decide" in text
         assert "its sum" not in text
         assert "signed" in text

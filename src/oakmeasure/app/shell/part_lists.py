@@ -26,6 +26,7 @@ from oakmeasure.core.document.readings import FloorAlong
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.views import HardwarePage, LeafPage, MeasurePage, TimberPage
 from oakmeasure.core.figures.check import Stage
+from oakmeasure.core.hardware.boring_rows import COLUMNS, boring_row
 from oakmeasure.core.hardware.clash.zones import zones
 from oakmeasure.core.planning.setups import setups
 from oakmeasure.core.solution import LeafSolution
@@ -193,25 +194,18 @@ def joint_list(leaf: LeafSolution, show: Show) -> Listed:
 
 def boring_list(leaf: LeafSolution, show: Show) -> Listed:
     """Return header and rows of the boring list."""
-    header = ("let in", "member", "measured", "from", "to", "across", "deep")
-    rows = []
-    for cut in leaf.borings:
-        lengths = (cut.from_top, cut.to, cut.across, cut.depth)
-        numbers = (show.length(each) for each in lengths)
-        rows.append(ListRow((cut.name, cut.member, cut.datum, *numbers), cut.ref))
-    return header, rows
+    return COLUMNS, [ListRow(boring_row(cut, show), cut.ref) for cut in leaf.borings]
 
 
 def zone_list(leaf: LeafSolution, show: Show) -> Listed:
     """Return header and rows of the keep-out zones, from the top down."""
     header = ("keep free", "from the top", "to", "from the hinge edge", "to", "deep from", "to", "open at")
-    if leaf.build is None:
+    if leaf.body is None:
         return header, []
     rows = []
-    thick = leaf.build.thickness
-    for zone in zones(leaf.clashes, width=leaf.build.width, height=leaf.build.height, thickness=thick):
+    for zone in zones(leaf.clashes, leaf.body):
         lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
-        rows.append(ListRow((zone.name, *(show.length(each) for each in lengths), zone.in_words(thick)), zone.ref))
+        rows.append(ListRow((zone.name, *(show.length(each) for each in lengths), zone.in_words()), zone.ref))
     return header, rows
 
 

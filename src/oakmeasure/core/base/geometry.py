@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
+from itertools import pairwise
 
 Point = tuple[float, float]
 
@@ -89,6 +90,62 @@ def left_of(start: Point, end: Point) -> Callable[[Point], float]:
         return (end[0] - start[0]) * (point[1] - start[1]) - (end[1] - start[1]) * (point[0] - start[0])
 
     return off
+
+
+def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ...]:
+    """Return what of a shape lies inside a convex outline that goes round anticlockwise.
+
+    Source: Sutherland, Hodgman.
+
+    Args:
+        shape: Corners of the shape, mm.
+        outline: Corners of the leaf's outline, anticlockwise, mm.
+
+    >>> clipped([(0, 0), (4, 0), (4, 4), (0, 4)], [(1, 1), (3, 1), (3, 3), (1, 3)])
+    ((1.0, 3.0), (1.0, 1.0), (3.0, 1.0), (3.0, 3.0))
+    """
+    points = [(float(x), float(y)) for x, y in shape]
+    for at, corner in enumerate(outline):
+        points = half_plane_part(points, left_of(outline[(at + 1) % len(outline)], corner))
+        if not points:
+            return ()
+    return tuple(points)
+
+
+def field_grown(corners: Sequence[Point], aside: float, along: float) -> tuple[Point, ...]:
+    """Return a field made larger all round: its sides are upright, its foot is level, its head may run as it likes.
+
+    The head moves square to itself and goes on as straight beyond its ends. Source: lines parallel to its own.
+
+    Args:
+        corners: Corners of the field, anticlockwise, mm.
+        aside: How far each side moves out, mm; less than 0: in.
+        along: How far foot and head move out, mm; less than 0: in.
+
+    >>> field_grown([(0, 0), (10, 0), (10, 20), (0, 20)], 1, 2)
+    ((-1, -2), (11, -2), (11, 22.0), (-1, 22.0))
+    """
+    x0, x1, y0 = min(x for x, _ in corners), max(x for x, _ in corners), min(y for _, y in corners)
+    if aside < 0:  # its sides move in: they cut the head off where it then ends
+        high = max(y for _, y in corners) + abs(along) + 1.0
+        left, right = x0 - aside, x1 + aside
+        frame = ((left, y0 - along), (right, y0 - along), (right, high), (left, high))
+        return clipped(field_grown(corners, 0.0, along), frame)
+    head = sorted((x, y) for x, y in corners if y > y0 + 1e-9)
+    if len(head) < 2 or head[-1][0] - head[0][0] < 1e-9:
+        return tuple(corners)
+    lines = []
+    for (ax, ay), (bx, by) in pairwise(head):
+        if bx - ax > 1e-9:
+            slope = (by - ay) / (bx - ax)
+            lines.append((slope, ay - slope * ax + along * math.hypot(1.0, slope), bx))
+    xs = [x0 - aside]
+    for (slope, up, end), (after, rises, _) in pairwise(lines):
+        xs.append(end if abs(slope - after) < 1e-9 else (rises - up) / (slope - after))
+    above = [(x, slope * x + up) for x, (slope, up, _) in zip(xs, lines, strict=True)]
+    right = x1 + aside
+    above.append((right, lines[-1][0] * right + lines[-1][1]))
+    return (x0 - aside, y0 - along), (right, y0 - along), *reversed(above)
 
 
 def circle(x: float, y: float, radius: float, *, steps: int = 24) -> list[Point]:

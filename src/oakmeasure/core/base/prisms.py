@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.base.geometry import Point
 
@@ -20,17 +20,19 @@ class Solid:
     """A prism."""
 
     points: tuple[Point, ...]
-    """Corners of a convex outline, the ends of a line, or one centre."""
+    """Corners of an outline, anticlockwise; the ends of a line; or one centre."""
     depth: Span
     """From and to."""
     radius: float = 0.0
     """How far it stands out beyond its points, mm: a bore is its centre, a screw in the plane its line."""
 
-    @property
-    def box(self) -> Box:
-        """Return the upright rectangle about it: least x and y, most x and y."""
-        xs, ys = [x for x, _ in self.points], [y for _, y in self.points]
-        return min(xs) - self.radius, min(ys) - self.radius, max(xs) + self.radius, max(ys) + self.radius
+    box: Box = field(init=False, compare=False, repr=False)
+    """The upright rectangle about it: least x and y, most x and y."""
+
+    def __post_init__(self) -> None:
+        """Work out the rectangle about it once: it is asked for more often than anything else."""
+        xs, ys, r = [x for x, _ in self.points], [y for _, y in self.points], self.radius
+        object.__setattr__(self, "box", (min(xs) - r, min(ys) - r, max(xs) + r, max(ys) + r))
 
     def moved(self, dx: float, dy: float) -> Solid:
         """Return the same, moved on the face.
@@ -102,7 +104,7 @@ def distances(pairs: Sequence[tuple[Solid, Solid]]) -> list[float]:
     Args:
         pairs: The solids, two by two.
     """
-    if all(_is_upright(a) and _is_upright(b) for a, b in pairs):
+    if all(is_block(a) and is_block(b) for a, b in pairs):
         return [_of_blocks(a, b) for a, b in pairs]
     import shapely  # here, so that a start without a near pair does not pay for it
 
@@ -130,8 +132,12 @@ def distances(pairs: Sequence[tuple[Solid, Solid]]) -> list[float]:
     return found
 
 
-def _is_upright(solid: Solid) -> bool:
-    """Return whether a solid is a block with its sides upright and level: then its box is all of it."""
+def is_block(solid: Solid) -> bool:
+    """Return whether a solid is a block with its sides upright and level: then its box is all of it.
+
+    Args:
+        solid: The prism.
+    """
     x0, y0, x1, y1 = solid.box
     return not solid.radius and solid.points == ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
 

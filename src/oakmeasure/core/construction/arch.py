@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 
 from oakmeasure.core.base.arcs import segmental_radius
 from oakmeasure.core.base.geometry import Point, area
 
-STEPS = 24
+STEPS = 48  # straight pieces that an arch is drawn and cut as; 0.05 off the circle at the most, 900 wide
 
 
 def height_at(*, span: float, rise: float, across: float) -> float:
@@ -62,11 +63,12 @@ def under(points: Sequence[Point], x0: float, x1: float) -> list[Point]:
         x0: Where it begins, across, mm.
         x1: Where it ends, across, mm.
     """
-    (left, _), (right, _) = points[0], points[-1]
-    springing, rise = points[0][1], max(y for _, y in points) - points[0][1]
 
     def at(x: float) -> Point:
-        return x, springing + height_at(span=right - left, rise=rise, across=x - left)
+        for (ax, ay), (bx, by) in pairwise(points):
+            if ax <= x <= bx:
+                return x, ay + (by - ay) * (x - ax) / (bx - ax)
+        return x, points[0][1]
 
     inner = [each for each in points if x0 < each[0] < x1]
     return [at(x1), *reversed(inner), at(x0)]

@@ -7,10 +7,12 @@ at the latch side. Angles in degrees from the level. Source: trigonometry of a s
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.geometry import Point, half_plane_part, left_of
+from oakmeasure.core.base.geometry import Point, clipped, half_plane_part, left_of, signed_area
+from oakmeasure.core.base.prisms import Solid, Span
 
 
 @dataclass(frozen=True, slots=True)
@@ -197,3 +199,19 @@ def halves(shape: tuple[Point, ...], first: tuple[Point, ...]) -> list[tuple[Poi
     """
     long_edges = (first[1], first[2]), (first[4], first[5])  # the lower one, the upper one
     return [tuple(half_plane_part(shape, left_of(*each))) for each in long_edges]
+
+
+def lapped(one: Sequence[Point], other: Sequence[Point], depth: Span) -> tuple[tuple[Solid, ...], tuple[Solid, ...]]:
+    """Return what is cut out of two braces where they cross, half-lapped: the back of the one, the front of the other.
+
+    Args:
+        one: Corners of the one, mm.
+        other: Corners of the other, mm.
+        depth: From where to where both lie, in from the opening face, mm.
+    """
+    turned = tuple(other) if signed_area(other) > 0 else tuple(reversed(other))
+    crossing = clipped(one, turned)
+    if len(crossing) < 3:
+        return (), ()
+    middle = (depth[0] + depth[1]) / 2
+    return (Solid(crossing, (middle, depth[1])),), (Solid(crossing, (depth[0], middle)),)

@@ -10,12 +10,14 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from oakmeasure.core.base.geometry import Point, area, half_plane_part, left_of
+from oakmeasure.core.base.geometry import Point, area, clipped, half_plane_part
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.frame import edge_top
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import around
@@ -117,45 +119,58 @@ def _lies_inside(tenon: Tenon, outline: Sequence[Point]) -> bool:
 
 def _follow(ctx: Context, build: Build, rail: Part, head: HeadCurve) -> tuple[list[Part], list[Tenon]]:
     """Return parts and tenons with the top rail along the head and what stands under it ended against it."""
-    x0, x1 = rail.face.x0, rail.face.x1
-    width = rail.finished.width
-    down = width / max(math.cos(math.radians(head.slope_deg)), 0.2)
-    shape = (*head.between(x0, x1, down), *reversed(head.between(x0, x1)))
+    down = rail.finished.width / max(math.cos(math.radians(head.slope_deg)), 0.2)
     old = rail.face.y0
+    tenons = [_moved(each, build, rail, head, down) for each in build.tenons]
     parts = []
     for part in build.parts:
-        if part.name == rail.name:
-            parts.append(_slanting(ctx, part, tuple(shape), head))
-        elif part.role in (Role.PANEL, Role.MUNTIN, Role.BOARD) and abs(part.face.y1 - old) < 1.0:
-            f = part.face
+        f = part.face
+        if part.role is Role.RAIL and part.place is Place.TOP:
+            shape = (*head.between(f.x0, f.x1, down), *reversed(head.between(f.x0, f.x1)))
+            parts.append(_slanting(ctx, part, shape, head))
+        elif part.role in (Role.PANEL, Role.MUNTIN, Role.BOARD, Role.CORE) and abs(f.y1 - old) < 1.0:
             top = head.between(f.x0, f.x1, down)
             under = ((f.x0, f.y0), (f.x1, f.y0), *reversed(top))
             high = max(y for _, y in top)
-            parts.append(_to_shape(ctx, part, under, Rect(f.x0, f.y0, f.x1, high), grows=high - f.y1))
+            out = max((solid.box[2] for solid in part.tongues), default=f.x1)
+            below = ((f.x0, f.y0), (out, f.y0), *reversed(head.between(f.x0, out, down)))
+            shaped = _to_shape(ctx, part, under, Rect(f.x0, f.y0, f.x1, high), _risen(part, build.tenons, tenons))
+            parts.append(replace(shaped, tongues=_tongues(part, below)))
         else:
             parts.append(part)
-    tenons = [_moved(each, head, build.height) if each.member == rail.name else each for each in build.tenons]
-    return parts, tenons
+    return parts, [each for each in tenons if each is not None]
+
+
+def _risen(part: Part, before: Sequence[Tenon], after: Sequence[Tenon | None]) -> float | None:
+    """Return how much higher a part's upper tenon ends now, mm; None for a part without tenons."""
+    old = max((each.rect.y1 for each in before if each.member == part.name), default=None)
+    new = max((each.rect.y1 for each in after if each is not None and each.member == part.name), default=None)
+    return new - old if old is not None and new is not None else None
 
 
 def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurve) -> Part:
-    """Return the rail along its head: longer by the slope, or a wider blank for an arch."""
+    """Return a rail along its head: as long as its slanting ends and tenons need, or out of a wider blank."""
     straight = len(head.points) == 2
-    shoulder = part.face.width
     if straight:
-        length = shoulder / math.cos(math.radians(head.slope_deg)) + part.finished.length - shoulder
+        turn = math.radians(head.slope_deg)
+        reach = part.finished.length - part.face.width
+        length = part.face.width / math.cos(turn) + part.finished.width * abs(math.tan(turn)) + reach * math.cos(turn)
         figure = ctx.figures.derived(
-            "top_rail_slope",
-            "top rail along the rake, over its tenons",
+            ctx.figures.unused("top_rail_slope"),
+            "top rail along the rake, from tip to tip, over its tenons"
+            if reach
+            else "top rail along the rake, tip to tip",
             length,
             part.length,
             ctx.figures.get("shoulder") or part.length,
-            formula="between shoulders ÷ cos of the rake + both tenons",
+            part.width,
+            formula="between shoulders ÷ cos of the rake + width × tan" + (" + both tenons × cos" if reach else ""),
         )
         note = f"raked {ctx.show.value(abs(head.slope_deg), Unit.DEG)}"
+        more = length - part.finished.length
         finished = replace(part.finished, length=length)
-        planed = replace(part.planed, length=part.planed.length + length - part.finished.length)
-        rough = replace(part.rough, length=part.rough.length + length - part.finished.length)
+        planed = replace(part.planed, length=part.planed.length + more)
+        rough = replace(part.rough, length=part.rough.length + more)
     else:
         box = around(shape)
         wider = box.height - part.finished.width
@@ -163,7 +178,6 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurv
         finished = replace(part.finished, width=box.height)
         planed = replace(part.planed, width=part.planed.width + wider)
         rough = replace(part.rough, width=part.rough.width + wider)
-    volume = part.volume * area(shape) / max(part.face.width * part.face.height, 1.0)
     return replace(
         part,
         face=around(shape),
@@ -172,17 +186,27 @@ def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurv
         planed=planed,
         rough=rough,
         length=figure,
-        volume=volume,
-        note=note,
+        note="; ".join(each for each in (note, part.note) if each),
         is_raked=straight,
     )
 
 
-def _moved(tenon: Tenon, head: HeadCurve, height: float) -> Tenon:
-    """Return a tenon of the top rail where the head is at its own stile."""
-    down = height - head.at((tenon.rect.x0 + tenon.rect.x1) / 2)
+def _moved(tenon: Tenon, build: Build, rail: Part, head: HeadCurve, down: float) -> Tenon | None:
+    """Return a tenon of the top rail, or of a muntin under it, where the head is there; None where no wood is left.
+
+    A rail's tenon stays level, and within the wood of its rail over all of its reach.
+    """
     r = tenon.rect
-    return replace(tenon, rect=Rect(r.x0, r.y0 - down, r.x1, r.y1 - down))
+    if tenon.member == rail.name:
+        lower = build.height - head.at((r.x0 + r.x1) / 2)
+        under, over = (head.between(r.x0, r.x1, by) for by in (down, 0.0))
+        y0 = max(r.y0 - lower, *(y for _, y in under))
+        y1 = min(r.y1 - lower, *(y for _, y in over))
+        return replace(tenon, rect=Rect(r.x0, y0, r.x1, y1)) if y1 - y0 > 1.0 else None
+    if tenon.into == rail.name and tenon.is_upright:
+        edge = [y for _, y in head.between(r.x0, r.x1, down)]
+        return replace(tenon, rect=Rect(r.x0, min(edge), r.x1, max(edge) + r.height))
+    return tenon
 
 
 # --- what is cut to the outline ----------------------------------------------------------------------------
@@ -192,19 +216,28 @@ def _cut(ctx: Context, part: Part, outline: Sequence[Point]) -> Part:
     """Return a part cut to the outline; the same one where it lies inside."""
     whole = area(part.corners)
     shape = clipped(part.corners, outline)
+    part = replace(part, tongues=_tongues(part, outline))
     if len(shape) < 3:
-        return replace(part, shape=((0.0, 0.0), (0.0, 0.0), (0.0, 0.0)), volume=0.0)
+        return replace(part, shape=((0.0, 0.0), (0.0, 0.0), (0.0, 0.0)))
     if area(shape) > whole - 0.5:
         return part
-    return _to_shape(ctx, part, shape, around(shape), grows=0.0)
+    return _to_shape(ctx, part, shape, around(shape))
 
 
-def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *, grows: float) -> Part:
-    """Return a part with another face: its cut sizes by the rectangle round it, its weight by its area."""
-    seen = max(area(part.corners), 1.0)
-    change = (face.height - part.face.height) if part.grain_upright else (face.width - part.face.width)
-    if part.role is Role.PANEL:
-        change = grows if grows else change
+def _tongues(part: Part, outline: Sequence[Point]) -> tuple[Solid, ...]:
+    """Return what of a part's tongues lies inside an outline, no higher than the part itself is there."""
+    high = max((y for _, y in clipped(part.corners, outline)), default=0.0)
+    inside = ((each, clipped(each.points, outline)) for each in part.tongues)
+    kept = ((each, half_plane_part(points, lambda point: point[1] - high)) for each, points in inside)
+    return tuple(replace(each, points=tuple(points)) for each, points in kept if len(points) > 2)
+
+
+def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, longer: float | None = None) -> Part:
+    """Return a part with another face, its sizes by the rectangle round it, or as much longer as is said."""
+    shaped = replace(part, face=face, shape=shape)
+    was, whole = around(part.whole), around(shaped.whole)
+    change = (whole.height - was.height) if part.grain_upright else (whole.width - was.width)
+    change = change if longer is None else longer
     length = part.finished.length + change
     figure = part.length
     if abs(change) > HAIR:
@@ -221,36 +254,13 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, *,
 
     note = part.note or "cut to the outline"
     return replace(
-        part,
-        face=face,
-        shape=shape,
+        shaped,
         finished=fitted(part.finished),
         planed=fitted(part.planed),
         rough=fitted(part.rough),
         length=figure,
-        volume=part.volume * area(shape) / seen,
         note=note,
     )
-
-
-def clipped(shape: Sequence[Point], outline: Sequence[Point]) -> tuple[Point, ...]:
-    """Return what of a shape lies inside a convex outline that goes round anticlockwise.
-
-    Source: Sutherland, Hodgman.
-
-    Args:
-        shape: Corners of the shape, mm.
-        outline: Corners of the leaf's outline, anticlockwise, mm.
-
-    >>> clipped([(0, 0), (4, 0), (4, 4), (0, 4)], [(1, 1), (3, 1), (3, 3), (1, 3)])
-    ((1.0, 3.0), (1.0, 1.0), (3.0, 1.0), (3.0, 3.0))
-    """
-    points = [(float(x), float(y)) for x, y in shape]
-    for at, corner in enumerate(outline):
-        points = half_plane_part(points, left_of(outline[(at + 1) % len(outline)], corner))
-        if not points:
-            return ()
-    return tuple(points)
 
 
 def _ledges(ctx: Context, parts: list[Part], fit: Fit, head: HeadCurve) -> None:
@@ -287,19 +297,22 @@ def _say(ctx: Context, head: HeadCurve, parts: Sequence[Part]) -> None:
     )
 
 
-def hinge_edge(ctx: Context, fit: Fit) -> Fit:
-    """Return the fit with the height of its hinge edge, which under a raked or arched head is not the leaf's.
+def at_edge(ctx: Context, fit: Fit, edge: str) -> Fit:
+    """Return the fit with the height of one of its edges, which under a raked or arched head is not the leaf's.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         fit: Size of the leaf and its gaps, mm.
+        edge: "hinge" or "latch".
     """
-    if len(fit.outline) < 3:
-        return fit
-    head = head_of(fit.outline)
-    if head.falls <= SCRIBED:
+    top = edge_top(fit, edge)
+    if abs(top - fit.height.value) < HAIR:
         return fit
     height = ctx.figures.derived(
-        "hinge_edge_height", "hinge edge, height", head.at(0.0), fit.height, formula="the outline at the hinges"
+        "hinge_edge_height" if edge == "hinge" else "latch_edge_height",
+        f"{edge} edge, height",
+        top,
+        fit.height,
+        formula=f"the outline at the {'hinges' if edge == 'hinge' else 'latch'}",
     )
     return replace(fit, height=height)

@@ -8,8 +8,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from oakmeasure.core.base.geometry import area
-from oakmeasure.core.construction.clip_to_outline import clipped
+from oakmeasure.core.base.geometry import area, clipped
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.construction.existing.checks import EDGE_KEPT
 from oakmeasure.core.construction.existing.narrowing import TENON_COVER
 from oakmeasure.core.construction.framed.lock import BEHIND_SPINDLE
@@ -208,7 +208,6 @@ def _dim(ctx: Context, dim: Dim, late: LateTrim, width: float, height: float) ->
 
 def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: LateTrim) -> Part | None:
     """Return what stays of a part, its finished size less what was taken off; None where nothing does."""
-    whole = area(part.corners)
     shape = clipped(part.corners, box)
     if len(shape) < 3 or area(shape) < 1.0:
         return None
@@ -217,6 +216,7 @@ def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: L
     tall, wide = was.height - face.height, was.width - face.width
     out = part.outline
     outline = Rect(out.x0 - late.hinge, out.y0 - late.foot, out.x1 - late.hinge, out.y1 - late.foot)
+    part = replace(part, tongues=_joints(part.tongues, box, late), cuts=_joints(part.cuts, box, late))
     if tall < 0.005 and wide < 0.005:
         at = moved if part.shape else ()
         return replace(part, face=face, outline=outline, shape=at)
@@ -232,7 +232,16 @@ def _cut(ctx: Context, part: Part, box: tuple[tuple[float, float], ...], late: L
         finished=finished,
         length=length,
         width=width,
-        volume=part.volume * area(shape) / max(whole, 1.0),
+    )
+
+
+def _joints(solids: tuple[Solid, ...], box: tuple[tuple[float, float], ...], late: LateTrim) -> tuple[Solid, ...]:
+    """Return what is left of tongues or cuts, where it then is."""
+    kept = ((each, clipped(each.points, box)) for each in solids)
+    return tuple(
+        replace(each, points=left).moved(-late.hinge, -late.foot)
+        for each, left in kept
+        if len(left) > 2 and area(left) > 1.0
     )
 
 

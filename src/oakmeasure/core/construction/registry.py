@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from oakmeasure.core.leaf.part import Build
     from oakmeasure.core.timber.choice import Timber
 
-__all__ = ["KINDS", "build_leaf", "has", "inputs", "leaf_ways", "module"]
+__all__ = ["KINDS", "build_leaf", "has", "leaf_ways", "module"]
 
 
 def module(kind: str, name: str) -> Any:
@@ -76,15 +76,6 @@ def _numbered(build: Build) -> Build:
     if all(each.mark for each in build.parts):
         return build
     return replace(build, parts=tuple(replace(each, mark=str(at)) for at, each in enumerate(build.parts, start=1)))
-
-
-def inputs(ctx: Context) -> None:
-    """Add what other stages need of the leaf before it is built: how thick it is.
-
-    Args:
-        ctx: The leaf with its choices; its figures are added to.
-    """
-    module(ctx.leaf.build.kind, "build").inputs(ctx)
 
 
 def leaf_ways(ctx: Context, fit: Fit, build: Build, wood: Timber) -> tuple[Comparison, ...]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import TYPE_CHECKING, Annotated, ClassVar, Self
 
@@ -53,6 +54,22 @@ class GlueOrder(StrEnum):
     ONE_BY_ONE = "each by itself"
 
 
+@dataclass(frozen=True, slots=True)
+class EdgeLayer:
+    """One layer of a leaf's long edges, or several alike."""
+
+    name: str
+    """Name of its figure."""
+    label: str
+    """What it is called."""
+    thickness: float
+    """Of one, mm."""
+    edit: str
+    """Path of the field that sets it, relative to the leaf; "" where several do."""
+    times: int = 1
+    """How many there are."""
+
+
 class ConstructionModel(FrozenModel):
     """What is chosen for one construction: the base of every kind's model, and what other rooms ask of any of them."""
 
@@ -74,8 +91,18 @@ class ConstructionModel(FrozenModel):
 
         @property
         def thickness(self) -> float:
-            """Thickness over all, mm."""
+            """Thickness, mm."""
             ...
+
+    @property
+    def edge_layers(self) -> tuple[EdgeLayer, ...]:
+        """What its long edges are made of, from the opening face to the closing face."""
+        return (EdgeLayer("thickness", "leaf thickness", self.thickness, "build.thickness"),)
+
+    @property
+    def over_all(self) -> float:
+        """Thickness over its ledges or battens, mm."""
+        return self.thickness
 
     @property
     def glue_order(self) -> GlueOrder:

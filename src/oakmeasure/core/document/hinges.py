@@ -55,6 +55,15 @@ def butt_from_table(key: str) -> Butt:
     )
 
 
+def is_chosen(butt: Butt) -> bool:
+    """Return whether somebody chose a butt: until then one is taken so that there is something to reckon with.
+
+    Args:
+        butt: The butt, as the document holds it.
+    """
+    return butt != _default_butt()
+
+
 def _default_butt() -> Butt:
     return butt_from_table("brock-100")
 

@@ -37,7 +37,7 @@ from oakmeasure.core.document.stock import Board, CuttingChoices, Section, Sheet
 from oakmeasure.core.document.text import ONE_LINE, Line
 from oakmeasure.core.figures.figure import Provenance
 
-SCHEMA_VERSION = 8
+SCHEMA_VERSION = 9
 
 MOST_LEAVES = 1000  # of a job
 MOST_BOARDS = 400  # that a rack holds
@@ -234,7 +234,7 @@ class Leaf(FrozenModel):
 class Job(FrozenModel):
     """The whole document."""
 
-    schema_version: Literal[8] = 8
+    schema_version: Literal[9] = 9
     """Which form of the file it is."""
     name: Annotated[str, Field(min_length=1, max_length=120), ONE_LINE]
     """Its name, as it is shown."""

@@ -88,9 +88,9 @@ class OpeningReadings(FrozenModel):
     diagonal_falling: DiagonalReading | None = None
     """From the head of the hinge side to the foot of the latch side, mm."""
     lean_hinge: LeanReading | None = None
-    """How far the hinge side leans at its head, mm; + towards the latch."""
+    """How far the hinge side leans at its head, mm; plus: its top leans into the opening, to the latch."""
     lean_latch: LeanReading | None = None
-    """How far the latch side leans at its head, mm; + away from the hinge."""
+    """How far the latch side leans at its head, mm; plus: its top leans into the opening, to the hinges."""
     sill_rise: LeanReading | None = None
     """How much the floor rises to the latch side, mm."""
     head_rise: LeanReading | None = None

@@ -80,6 +80,8 @@ class SheetMaterial:
     """Density, kg/m³."""
     tint: str
     """Colour in drawings, as #rrggbb."""
+    movement: float
+    """Change of its length and its width for each point of moisture."""
     moist: str = ""
     """The wettest place that a sheet bears."""
     price_m2: float = 0.0
@@ -103,7 +105,13 @@ def stuff(key: str) -> Species | SheetMaterial:
     if row is None:
         return species(key)
     return SheetMaterial(
-        key, row["name"], float(row["density"]), row["tint"], row.get("moist", ""), row.get("price_m2", 0.0)
+        key,
+        row["name"],
+        float(row["density"]),
+        row["tint"],
+        float(row["movement"]),
+        row.get("moist", ""),
+        row.get("price_m2", 0.0),
     )
 
 

@@ -85,7 +85,12 @@ def _by_outline(ctx: Context, opening: Opening) -> Fit | None:
 def _half(ctx: Context, opening: Opening, hinge: Figure) -> Figure:
     """Add one leaf of a pair: (clear − 2·hinge gap − meeting gap)/2; a rebate adds half its overlap to each."""
     choice, f = ctx.leaf.pair, ctx.figures
-    meeting = ctx.chosen("gap_meeting", "gap where they meet", choice.meeting, "pair.meeting", rule="gap_latch")
+    label, latch = "gap where they meet", f["gap_latch"]
+    if choice.meeting is None:
+        origin = fixed("pair.meeting", source="as the gap at the latch, until it is set")
+        meeting = f.given("gap_meeting", label, latch.value, origin)
+    else:
+        meeting = ctx.chosen("gap_meeting", label, choice.meeting, "pair.meeting")
     rebate = f.given("rebate", "rebated meeting, overlap", choice.rebate, fixed("pair.rebate"))
     both = f.total(
         "pair_both",

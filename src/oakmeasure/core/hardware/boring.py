@@ -90,7 +90,25 @@ class BoringKind(StrEnum):
         """Whether a screw bites in it."""
         return self is BoringKind.CUP_SCREW
 
+    @property
+    def is_round(self) -> bool:
+        """Whether it is drilled: one marks its middle."""
+        return self in _ROUND
 
+
+_ROUND = (
+    BoringKind.CUP,
+    BoringKind.CUP_SCREW,
+    BoringKind.CUP_DOWEL,
+    BoringKind.SPINDLE_HOLE,
+    BoringKind.KEYHOLE,
+    BoringKind.LATCH_BORE,
+    BoringKind.LATCH_SPINDLE,
+    BoringKind.PULL_HOLE,
+    BoringKind.HANGER_BOLT,
+    BoringKind.BOLT_HOLE_TOP,
+    BoringKind.BOLT_HOLE_FOOT,
+)
 _OF_DEVICE = {
     Device.BUTT: (BoringKind.BUTT,),
     Device.CUP: (BoringKind.CUP, BoringKind.CUP_SCREW, BoringKind.CUP_DOWEL),
@@ -204,8 +222,10 @@ class Datum(StrEnum):
     """From where a cut's upper end is measured."""
 
     LEAF_TOP = "down from the leaf's top"
-    LINING_HEAD = "down from the lining's head"
-    OPENING_EDGE = "down from the opening's upper edge"
+    HINGE_EDGE_TOP = "down from the top of the hinge edge"
+    LATCH_EDGE_TOP = "down from the top of the latch edge"
+    JAMB_HEAD = "down from the head, on this jamb"
+    OPENING_EDGE = "down from the opening's upper edge, on this side"
     INTO_HEAD = "up into the head"
     INTO_FLOOR = "down into the floor"
 
@@ -302,8 +322,22 @@ class Boring:
         """Its lower end, from the same datum, mm."""
         return self.from_top + self.along
 
+    @property
+    def marked_at(self) -> float:
+        """Where one marks it, from the same datum, mm: the middle of what is drilled, the upper end of what is cut."""
+        return self.from_top + (self.along / 2 if self.kind.is_round else 0.0)
+
 
 _NUMBERED = (Device.BUTT, Device.CUP, Device.PLATE, Device.HANGER, Device.WHEEL)
+
+
+def jamb_datum(hanging: Hanging) -> Datum:
+    """Return from where one measures on what carries the leaf.
+
+    Args:
+        hanging: How the leaf hangs.
+    """
+    return Datum.OPENING_EDGE if hanging.is_cabinet else Datum.JAMB_HEAD
 
 
 def leg(hanging: Hanging, side: str) -> str:
@@ -349,7 +383,7 @@ class KeepPlate:
 
 
 def keep(
-    kind: BoringKind, hanging: Hanging, member: str, *, plate: KeepPlate, head_gap: float, leaf: tuple[float, float]
+    kind: BoringKind, hanging: Hanging, member: str, *, plate: KeepPlate, on_jamb: float, leaf: tuple[float, float]
 ) -> Boring | None:
     """Return the plate that a lock or latch shuts into: in the lining, or of a pair in the edge of its slow leaf.
 
@@ -360,7 +394,7 @@ def keep(
         hanging: How the leaf hangs.
         member: Name of the part that the lock or latch is in.
         plate: The plate and where it sits.
-        head_gap: What it is lower in the lining, down from the head, mm.
+        on_jamb: Where its upper end comes on the jamb that the leaf shuts to, down from the head there, mm.
         leaf: Width and height of the leaf, mm.
     """
     (width, height), from_top = leaf, plate.from_top
@@ -386,8 +420,8 @@ def keep(
         CutIn.LATCH_SIDE,
         leg(hanging, "latch"),
         CutSide.FACE_TO_LEAF,
-        Datum.LINING_HEAD,
-        from_top + head_gap,
+        jamb_datum(hanging),
+        on_jamb,
         long,
         wide,
         thick,

@@ -95,14 +95,16 @@ class Context:
     def thickness_remedy(self, words: str, thickness: float) -> Remedy:
         """Return the remedy of another thickness.
 
-        A leaf of layers has no single box for it, then it is words alone.
+        It is the first layer at the edges that is made thicker or thinner.
 
         Args:
             words: The words.
-            thickness: Thickness of the leaf, mm.
+            thickness: Thickness of the leaf at its edges, mm.
         """
-        edit = self.figures["thickness"].edit
-        return Remedy(words, edit, thickness) if edit else Remedy(words)
+        layers = self.leaf.build.edge_layers
+        first, more = layers[0], thickness - sum(each.thickness * each.times for each in layers)
+        value = first.thickness + more / first.times
+        return Remedy(words, first.edit, round(value, 3)) if first.edit and value > 0 else Remedy(words)
 
     def fmt(self, figure: Figure | float) -> str:
         """Return a length (or a figure in its unit) as short text for a sentence.

@@ -9,8 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.base.prisms import Solid, bore, rod
+from oakmeasure.core.base.geometry import Point, field_grown
+from oakmeasure.core.base.prisms import Solid, Span, block, bore, rod
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure
 
@@ -61,6 +61,23 @@ class Size:
     """Thickness, mm."""
 
 
+class Loose(StrEnum):
+    """What joins two members that have no tenon of their own."""
+
+    TENON = "loose tenon"
+    DOWEL = "dowel"
+
+
+@dataclass(frozen=True, slots=True)
+class Hold:
+    """What holds a panel or a sheet by its edges: a groove, or a rebate and what closes it."""
+
+    depth: Span
+    """From where to where the groove lies, in from the opening face, mm; of a rebate to the face that it is open to."""
+    room: tuple[float, float]
+    """From the panel's edge to the groove's bottom, at its sides and at its ends, mm."""
+
+
 @dataclass(frozen=True, slots=True)
 class Tenon:
     """One tenon, where it lies in the finished leaf."""
@@ -79,11 +96,21 @@ class Tenon:
     """Whether it is a haunch beside a tenon."""
     is_upright: bool = False
     """Whether it goes up or down into a rail, not level into a stile."""
+    middle: float = 0.0
+    """Middle of its thickness, in from the leaf's opening face, mm."""
+    loose: Loose | None = None
+    """What it is where it is a piece of its own, half in each of two members; None for a member's own tenon."""
 
     @property
-    def volume(self) -> float:
-        """Net volume, mm³."""
-        return self.rect.width * self.rect.height * self.thickness
+    def depth(self) -> Span:
+        """From where to where it lies, in from the opening face, mm."""
+        return self.middle - self.thickness / 2, self.middle + self.thickness / 2
+
+    @property
+    def solid(self) -> Solid:
+        """Where it lies in the leaf."""
+        r = self.rect
+        return block(r.x0, r.y0, r.x1, r.y1, self.depth)
 
     @property
     def reach(self) -> float:
@@ -117,8 +144,6 @@ class Part:
     """Figure behind the finished length; None where there is none."""
     width: Figure
     """Figure behind the finished width; None where there is none."""
-    volume: float
-    """Net of joints and grooves, mm³, finished."""
     mark: str = ""
     """Its number in the cut list."""
     shape: tuple[Point, ...] = ()
@@ -143,12 +168,36 @@ class Part:
     """Whether its latch edge has a tongue."""
     is_raked: bool = False
     """Whether its grain runs along the rake of the head."""
+    hold: Hold | None = None
+    """What holds it by its edges; None where nothing does."""
+    tongues: tuple[Solid, ...] = ()
+    """What stands out beyond its face into its neighbours: no tenon, those are the leaf's."""
+    cuts: tuple[Solid, ...] = ()
+    """What is cut out of it where it crosses another; what tenons, panels and tongues take needs no telling."""
+    share: float = 1.0
+    """How much of it is wood: less than 1 where it stands for blocks in a hollow."""
+    layer_of: str = ""
+    """Name of the member that it is a layer of; "" for none."""
+    sloped: float = 0.0
+    """How much thinner a raised panel is at its edges than in its field, mm."""
 
     @property
     def corners(self) -> tuple[Point, ...]:
         """Return the corners of its face."""
         f = self.face
         return self.shape or ((f.x0, f.y0), (f.x1, f.y0), (f.x1, f.y1), (f.x0, f.y1))
+
+    @property
+    def whole(self) -> tuple[Point, ...]:
+        """Corners of all of it but tenons and tongues: of what a groove holds also what the groove hides."""
+        if self.hold is None:
+            return self.corners
+        return field_grown(self.corners, self.face.x0 - self.outline.x0, self.face.y0 - self.outline.y0)
+
+    @property
+    def step_in(self) -> float:
+        """How far in from a raised panel's edge the step lies that stands for its slopes, mm: clear of the groove."""
+        return max(self.fielded / 2, self.face.x0 - self.outline.x0, self.face.y0 - self.outline.y0)
 
     @property
     def slug(self) -> str:
@@ -279,8 +328,6 @@ class Build:
     """Thickness of the tenons, mm; 0 for none."""
     summary: str = ""
     """In a few words, how it is built."""
-    edge: float = 0.0
-    """Thickness at its edges, mm."""
     fixings: tuple[Fixing, ...] = ()
     """Seen from the opening face."""
     dims: tuple[Dim, ...] = ()
@@ -295,11 +342,6 @@ class Build:
     """Fixings that would meet a lock or a hinge."""
     marks: tuple[DrawnMark, ...] = ()
     """What else is drawn on it."""
-
-    @property
-    def middle(self) -> float:
-        """Where the middle of its edge lies, from the opening face, mm: there tenons are."""
-        return (self.edge or self.thickness) / 2
 
     def depth_of(self, part: Part) -> tuple[float, float]:
         """Return from where to where a part lies into the leaf from its opening face, mm.

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.figures.figure import Figure, fixed
+from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Rect, Size
+from oakmeasure.core.leaf.part import Hold, Part, Rect, Size
 
 # Lengths in which wood screws are commonly sold, mm: common practice, no source.
 SCREWS = (13.0, 16.0, 19.0, 25.0, 32.0, 38.0, 45.0, 50.0, 63.0, 75.0, 90.0, 100.0)
@@ -95,8 +96,12 @@ class PartSpec:
     """Corners of its face, mm; () where that is an upright rectangle."""
     outline: Rect | None = None
     """The whole part with its tongues, mm; None: what is seen of it."""
-    volume: float | None = None
-    """Net volume, mm³; None: its face times its thickness."""
+    hold: Hold | None = None
+    """What holds it by its edges; None where nothing does."""
+    tongues: tuple[Solid, ...] = ()
+    """What stands out beyond its face into its neighbours."""
+    cuts: tuple[Solid, ...] = ()
+    """What is cut out of it where it crosses another."""
     at_hand: bool = False
     """Whether it is there already and cut out of nothing."""
     bought: bool = False
@@ -110,9 +115,6 @@ class PartSpec:
         """
         assert self.sizes is not None, self.name
         finished, planed = self.sizes
-        volume = self.volume
-        if volume is None:
-            volume = (area(self.shape) if self.shape else self.face.width * self.face.height) * finished.thickness
         return Part(
             self.name,
             self.role,
@@ -124,27 +126,13 @@ class PartSpec:
             planed,
             planed if self.bought else rough(ctx, planed),
             *self.figures,
-            max(volume, 0.0),
             shape=self.shape,
             depth=self.depth,
             note=self.note,
             at_hand=self.at_hand,
             place=self.place,
             is_back=self.is_back,
+            hold=self.hold,
+            tongues=self.tongues,
+            cuts=self.cuts,
         )
-
-
-def add_thickness(ctx: Context, edge: float, over_all: float, edit: str) -> None:
-    """Add the leaf's thickness at its edges, where hinges and hangers hold it, and over its ledges or battens.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-        edge: Thickness at the edges, where hinges and hangers hold it, mm.
-        over_all: Thickness over ledges or battens, mm.
-        edit: Path of the field that sets it; "" for none.
-    """
-    source = "set by hand for this leaf"
-    ctx.figures.given("thickness", "leaf thickness, at its edges", edge, fixed(edit, source=source))
-    if over_all > edge + 0.01:
-        label = "leaf thickness, over all"
-        ctx.figures.given("thickness_over", label, over_all, fixed(source="with its ledges or battens"))

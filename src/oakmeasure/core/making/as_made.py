@@ -10,21 +10,25 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.body.weight import Weights
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.document.production import LogEntry, LogKind, ReadingKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Origin, Provenance, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Part, Size
+from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.making.log import last_reading
-from oakmeasure.core.timber.weight import Weights
 
 if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
 
 GOES_BACK = (ReadingKind.THICKNESS, ReadingKind.BOARD_WIDTH, ReadingKind.MOISTURE, ReadingKind.MASS)
+
+
+LEAST_LAYER = 0.5  # that a layer is reckoned with, mm, however thin a leaf came out
 
 
 def source_of(entry: LogEntry) -> str:
@@ -114,31 +118,59 @@ def as_made(ctx: Context, build: Build) -> Build:
     ctx.figures.by_name["thickness"] = given(
         "thickness", before.label, new, Origin(source=source_of(entry), state=Provenance.MEASURED)
     )
-    parts = tuple(_thinner(p, build, old, new) for p in build.parts)
-    edge = build.edge + new - old if build.edge else 0.0
-    return replace(build, thickness=build.thickness + new - old, edge=edge, parts=parts)
+    over = ctx.figures.get("thickness_over")
+    if over is not None:
+        ctx.figures.by_name["thickness_over"] = given(
+            "thickness_over", over.label, over.value + new - old, Origin(source=over.source, state=Provenance.MEASURED)
+        )
+    deeper = _depths(build, old, new)
+    parts = tuple(_thinner(p, build, deeper) for p in build.parts)
+    tenons = tuple(replace(each, middle=deeper(each.middle)) for each in build.tenons)
+    return replace(build, thickness=build.thickness + new - old, parts=parts, tenons=tenons)
 
 
-def _thinner(part: Part, build: Build, old: float, new: float) -> Part:
-    """Return a part whose outer faces lie where they came out: half of the difference off each."""
+def _thinner(part: Part, build: Build, deeper: Callable[[float], float]) -> Part:
+    """Return a part whose faces and joints lie where they came out."""
+    hold = part.hold
+    if hold is not None:  # what it holds keeps its thickness
+        middle, half = deeper(sum(hold.depth) / 2), (hold.depth[1] - hold.depth[0]) / 2
+        hold = replace(hold, depth=(middle - half, middle + half))
+        part = replace(part, hold=hold)
+    if part.depth is None and part.role is Role.PANEL:
+        return part
+    a, b = build.depth_of(part)
+    front, thick = deeper(a), max(deeper(b) - deeper(a), LEAST_LAYER)
+
+    def moved(solid: Solid) -> Solid:
+        z0, z1 = (front + (z - a) * thick / (b - a) for z in solid.depth)
+        return replace(solid, depth=(z0, z1))
+
+    return replace(
+        part,
+        finished=replace(part.finished, thickness=thick),
+        depth=None if part.depth is None else (front, front + thick),
+        tongues=tuple(map(moved, part.tongues)),
+        cuts=tuple(map(moved, part.cuts)),
+    )
+
+
+def _depths(build: Build, old: float, new: float) -> Callable[[float], float]:
+    """Return where what lay at a depth lies now: what came off is off both faces alike, if the layers there bear it.
+
+    Else, of a leaf that came out quite another one, every layer is as much thinner as the whole is.
+    """
     off = new - old
-    if part.depth is None:
-        if part.role is Role.PANEL:
-            return part
-        thick = max(part.finished.thickness + off, 0.5)
-        depth = None
-    else:
-        a, b = (_moved(each, old, off) for each in part.depth)
-        thick, depth = max(b - a, 0.5), (a, b)
-    share = thick / part.finished.thickness
-    finished = Size(part.finished.length, part.finished.width, thick)
-    return replace(part, finished=finished, depth=depth, volume=part.volume * share)
+    outer = [b - a for a, b in map(build.depth_of, build.parts) if a < HAIR or abs(b - old) < HAIR]
+    bears = all(each + off / 2 > LEAST_LAYER for each in outer)
 
+    def deeper(depth: float) -> float:
+        if depth <= HAIR / 100:
+            return 0.0
+        if depth >= old - HAIR / 100:
+            return depth + off
+        return depth + off / 2 if bears else depth * new / old
 
-def _moved(depth: float, old: float, off: float) -> float:
-    if depth <= 1e-6:
-        return 0.0
-    return depth + off if depth >= old - 1e-6 else depth + off / 2
+    return deeper
 
 
 def as_weighed(ctx: Context, weights: Weights) -> Weights:

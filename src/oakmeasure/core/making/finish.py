@@ -10,8 +10,8 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from oakmeasure.core.base.units import MM2_PER_M2
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.job import Leaf
-from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.timber.place import finish_of
 from oakmeasure.data import table
@@ -89,17 +89,18 @@ def slower(*, degrees: float, humidity: float) -> float:
     return float(in_the_cold(degrees) * (1 + DAMP * max(humidity - AT_HUMIDITY, 0.0)))
 
 
-def finish_schedule(leaf: Leaf, build: Build, leaves: int) -> Schedule:
+def finish_schedule(leaf: Leaf, body: Body, leaves: int) -> Schedule:
     """Return the coats of a leaf, or of all leaves of its opening.
 
     Args:
         leaf: The leaf, as the document holds it.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        body: Its pieces in place.
         leaves: How many leaves alike hang in the opening.
     """
     kind = finish_of(leaf.timber)
     row = table("finishes")[kind]
-    edge = build.edge or build.thickness
+    build, (front, back) = body.build, body.along("hinge")
+    edge = back - front
     faces = leaves * 2 * build.width * build.height / MM2_PER_M2
     edges = leaves * 2 * build.height * edge / MM2_PER_M2
     ends = leaves * 2 * build.width * edge / MM2_PER_M2

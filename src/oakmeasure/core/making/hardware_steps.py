@@ -49,7 +49,7 @@ def _by_device(cuts: Iterable[Boring]) -> dict[Device, list[Boring]]:
 
 def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
     leaf, side = [c for c in cuts if c.cut_in.is_leaf], [c for c in cuts if not c.cut_in.is_leaf]
-    tops = tuple(Setting(f"{n} from the top", c.from_top, figure=f"butt_{n}_top") for n, c in enumerate(leaf, start=1))
+    tops = tuple(Setting(f"{c.number} from the top", c.from_top, figure=f"butt_{c.number}_top") for c in leaf)
     deep = m.set_to(deep="butt_depth", across="butt_across")
     template = m.leaf.leaf.hardware.template is not None
     cut_for(
@@ -68,7 +68,7 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
     )
     if side:
         made = m.leaf.opening.lining is not None
-        jamb = tuple(Setting(f"{n} from the head", c.from_top, figure=f"butt_{n}_jamb") for n, c in enumerate(side, 1))
+        jamb = tuple(Setting(f"{c.number} from the head", c.from_top, figure=f"butt_{c.number}_jamb") for c in side)
         carrier = "cabinet's side" if m.leaf.leaf.hanging is Hanging.INSET_BUTTS else "lining's leg"
         loose = f" the loose {carrier}" if made else f" the {carrier}"
         m.add(
@@ -92,9 +92,8 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
 
 def _cups(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     cups = [c for c in by[Device.CUP] if c.kind is BoringKind.CUP]
-    places = tuple(
-        Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}") for n in range(1, len(cups) + 1)
-    )
+    numbers = [c.number for c in cups]
+    places = tuple(Setting(f"cup {n} from the top", m.value(f"cup_{n}"), figure=f"cup_{n}") for n in numbers)
     cut_for(
         m,
         "bore:cups",
@@ -109,9 +108,7 @@ def _cups(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         how="on the drill's table, against the fence; hinge edge to the fence",
     )
     if Device.PLATE in by:
-        plates = tuple(
-            Setting(f"plate {n}", m.value(f"cup_{n}_plate"), figure=f"cup_{n}_plate") for n in range(1, len(cups) + 1)
-        )
+        plates = tuple(Setting(f"plate {n}", m.value(f"cup_{n}_plate"), figure=f"cup_{n}_plate") for n in numbers)
         m.add(
             "bore:plates",
             "Bore the plates' holes in the cabinet's side",

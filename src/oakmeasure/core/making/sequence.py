@@ -60,11 +60,11 @@ def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | Non
         show: How lengths and other quantities are written.
     """
     build = leaf.build
-    if build is None:
+    if build is None or leaf.body is None:
         return None
     choice = leaf.leaf.build
     glue = plan_glue(leaf.leaf, build, rules)
-    finish = finish_schedule(leaf.leaf, build, leaf.fit.leaves)
+    finish = finish_schedule(leaf.leaf, leaf.body, leaf.fit.leaves)
     m = StepBuilder(leaf, build, show=show)
     measure_first(m)
     timber_steps(m)

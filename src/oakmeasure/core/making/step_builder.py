@@ -10,12 +10,12 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.units import IN_MM, Show, Unit
+from oakmeasure.core.body.weight import TWO_PEOPLE_KG
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
-from oakmeasure.core.timber.weight import TWO_PEOPLE_KG
 
 if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign

@@ -71,7 +71,7 @@ def _told(leaf: LeafSolution, show: Show) -> tuple[Row, ...]:
     said, f = leaf.leaf, leaf.figures
     kind = trade_name(said.build.kind)
     rows = [
-        ("Leaf", f"{show.size(leaf.fit.width.value, leaf.fit.height.value, said.build.thickness)}, {kind}"),
+        ("Leaf", f"{show.size(leaf.fit.width.value, leaf.fit.height.value, said.build.over_all)}, {kind}"),
         ("Made of", ", ".join(stuff(each).name for each in leaf.woods)),
         ("Hangs", f"{said.hanging}, {said.hand_in_words}, seen from the side that it opens to"),
         ("Weight", show.value(f["mass"].value, Unit.KG)),

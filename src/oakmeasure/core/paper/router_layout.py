@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.prism_sums import corners_of
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.hardware.boring import Boring
@@ -76,9 +77,10 @@ def flat(leaf: LeafSolution, face: FaceUp, hand: Hand | None = None) -> tuple[Fl
         face: Which face lies up on the bench.
         hand: None for its own; of a pair, the other one's is the slow leaf.
     """
-    build = leaf.build
-    if build is None:
+    build, body = leaf.build, leaf.body
+    if build is None or body is None:
         return ()
+    bare = body.bare
     mine = hand or leaf.leaf.hand
     turned = (mine is Hand.RIGHT) is not (face is FaceUp.CLOSING)
 
@@ -95,7 +97,7 @@ def flat(leaf: LeafSolution, face: FaceUp, hand: Hand | None = None) -> tuple[Fl
     for boring in leaf.borings:
         if boring.solid is None or (boring.is_slow and not slow) or (boring.is_active and slow):
             continue
-        cut = _cut(boring, (0.0, build.thickness), face, place)
+        cut = _cut(boring, bare.span_at(*_middle(boring)) or bare.over_all, face, place)
         if cut is not None:
             found.append(cut)
     return tuple(found)
@@ -116,18 +118,16 @@ def flat_part(leaf: LeafSolution, name: str, face: FaceUp, hand: Hand | None = N
         ValueError: For a name that is no part of the leaf.
     """
     from shapely import Point as At
-    from shapely import Polygon, box, unary_union
+    from shapely import Polygon, unary_union
 
-    build = leaf.build
+    build, body = leaf.build, leaf.body
     part = next((each for each in build.parts if each.name == name), None) if build is not None else None
-    if build is None or part is None:
+    if build is None or body is None or part is None:
         names = ", ".join(each.name for each in build.parts) if build is not None else "there is no leaf"
         raise ValueError(f"no part “{name}”: {names}")
-    o, span = part.outline, build.depth_of(part)
-    seen = Polygon(part.corners)
-    pieces = [seen] if part.shape else [seen, box(o.x0, o.y0, o.x1, o.y1)]
-    pieces += [box(t.rect.x0, t.rect.y0, t.rect.x1, t.rect.y1) for t in build.tenons if t.member == name]
-    whole = unary_union([each.buffer(JOIN, join_style="mitre") for each in pieces]).buffer(-JOIN, join_style="mitre")
+    span, seen = build.depth_of(part), Polygon(part.corners)
+    outlines = [Polygon(corners_of(each)).buffer(JOIN, join_style="mitre") for each in body.piece(name).solids]
+    whole = unary_union(outlines).buffer(-JOIN, join_style="mitre")
     turned = ((hand or leaf.leaf.hand) is Hand.RIGHT) is not (face is FaceUp.CLOSING)
     x0, y0, x1, _ = whole.bounds
 

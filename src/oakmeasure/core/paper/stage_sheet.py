@@ -18,6 +18,7 @@ from oakmeasure.core.figures.check import ON_PAPER, Level, Stage
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import gap_as_hung
+from oakmeasure.core.hardware.boring_rows import COLUMNS, boring_row
 from oakmeasure.core.making.log import Progress, progress
 from oakmeasure.core.reports.hanging_record import reading_rows
 from oakmeasure.core.reports.open_readings import all_to_measure
@@ -271,11 +272,8 @@ def _timber(leaf: LeafSolution, show: Show) -> list[Block]:
 
 
 def _hardware(leaf: LeafSolution, show: Show) -> list[Block]:
-    rows = tuple(
-        (cut.name, cut.member, cut.datum, *(show.length(v) for v in (cut.from_top, cut.to, cut.across, cut.depth)), BOX)
-        for cut in leaf.borings
-    )
-    columns = ("what", "member", "measured", "from", "to", "across", "deep", "")
+    rows = tuple((*boring_row(cut, show), BOX) for cut in leaf.borings)
+    columns = (*COLUMNS, "")
     return [
         Block("Let in and bored", columns, (0.16, 0.2, 0.22, 0.1, 0.1, 0.09, 0.08, 0.05), rows),
         _figures("Places and screws", HARDWARE_FIGURES, leaf, show),

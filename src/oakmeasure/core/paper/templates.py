@@ -151,12 +151,15 @@ def _in_face(leaf: LeafSolution, kind: Device, face: FaceUp, group: list[Boring]
     wood = cut_from(outline_of(leaf), (x0, y0, x1, y1))
     references = edges_of(wood, outline_of(leaf), build.width, build.height)
     cuts = []
+    assert leaf.body is not None
+    bare = leaf.body.bare
     for each in group:
         solid = each.solid
         if solid is None:
             continue
-        deep = solid.depth[1] - solid.depth[0]
-        through = deep >= build.thickness - 1e-6
+        deep, (bx0, by0, bx1, by1) = solid.depth[1] - solid.depth[0], solid.box
+        faces = bare.span_at((bx0 + bx1) / 2, (by0 + by1) / 2) or bare.over_all
+        through = deep >= faces[1] - faces[0] - 1e-6
         round_hole = len(solid.points) == 1
         layer = FlatLayer.THROUGH if through else FlatLayer.BORE if round_hole else FlatLayer.POCKET
         cuts.append(

@@ -111,13 +111,13 @@ KINDS: dict[SurveyKind, KindOfReading] = {
         "lean of the hinge side",
         "lean, hinges",
         _minus(_HH, _HF)[:1],
-        "over its height; plus: its head lies towards the latch",
+        "over its height; plus: its top leans into the opening",
     ),
     SurveyKind.LEAN_LATCH: KindOfReading(
         "lean of the latch side",
         "lean, latch",
-        _minus(_LH, _LF)[:1],
-        "over its height; plus: its head lies away from the hinges",
+        _minus(_LF, _LH)[:1],
+        "over its height; plus: its top leans into the opening",
     ),
     SurveyKind.SILL_RISE: KindOfReading(
         "rise of the sill", "sill", _minus(_LF, _HF)[1:], "over its width; plus: higher at the latch"

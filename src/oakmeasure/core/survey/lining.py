@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.document.readings import Lining, LiningFrom, LiningSchool, Side
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Remedy
@@ -221,8 +222,14 @@ def _parts(ctx: Context, lining: Lining, taken: Taken, plan: LiningPlan) -> tupl
         rect = Rect(x, floor, x + t, underside[at] + trench.value)
         made.append(_part(ctx, lining, t, (f"lining leg, {side}", f"L{at + 1}"), rect, (length, width)))
     top = max(underside)
-    rect = Rect(min(legs[0]), top, max(legs[1]), top + t)
-    head = f.total("lining_head", "lining head, over both legs", plus(plan.outside))
+    outer = legs[0][1], legs[1][1]  # where the legs stand under the head, which in a crooked wall is not at the foot
+    rect = Rect(outer[0], top, outer[1], top + t)
+    wider = outer[1] - outer[0] - plan.outside.value
+    terms = [plus(plan.outside)]
+    if abs(wider) > HAIR:
+        how = "the wall there less the wall where it is narrowest"
+        terms.append(plus(f.derived("lining_wider", "wider at the head by", wider, *taken.inputs, formula=how)))
+    head = f.total("lining_head", "lining head, over both legs", *terms)
     made.append(_part(ctx, lining, t, ("lining head", "L3"), rect, (head, width)))
     made += _made_up(ctx, lining, plan.packing, plan.strips, plan.depth)
     return tuple(made)
@@ -233,10 +240,9 @@ def _part(
 ) -> Part:
     """Return a part of the lining; name: with its mark; size: its length and its width."""
     planed = Size(size[0].value, size[1].value, t)
-    volume = planed.length * planed.width * t
     species, upright = lining.species or ctx.leaf.timber.species, rect.height > rect.width
     sawn = rough(ctx, planed)
-    return Part(name[0], Role.LINING, rect, rect, upright, species, planed, planed, sawn, *size, volume, name[1])
+    return Part(name[0], Role.LINING, rect, rect, upright, species, planed, planed, sawn, *size, name[1])
 
 
 def _made_up(
@@ -263,10 +269,7 @@ def _made_up(
         width = ctx.figures.given(figure_name(f"{slug}_width"), f"{name}, width", wide, FIXED)
         size = Size(length.value, wide, thick)
         rect = Rect(0, run[0].lower, thick, run[-1].upper)
-        volume = sum((each.upper - each.lower) * (abs(each.start) + abs(each.end)) / 2 * wide for each in run)
-        made.append(
-            Part(name, Role.PACKING, rect, rect, True, species, size, size, size, length, width, volume, f"P{number}")
-        )
+        made.append(Part(name, Role.PACKING, rect, rect, True, species, size, size, size, length, width, f"P{number}"))
     return made
 
 

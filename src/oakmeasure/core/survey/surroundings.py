@@ -195,6 +195,14 @@ def _thing(ctx: Context, at: int, thing: InTheWay) -> None:
             grounds=Grounds(name, where, rule=f"{ctx.fmt(AIR)} of wall stays before it"),
         )
         return
+    if not (ctx.leaf.hanging.slides or ctx.leaf.hanging.covers):
+        ctx.fine(
+            f"in-the-way-{at + 1}",
+            f"{str(thing.what).capitalize()}, {thing.where}: {ctx.fmt(figure)} out",
+            f"It stands {ctx.fmt(thing.away)} from the opening's edge; how far the leaf opens takes it in.",
+            grounds=Grounds(name, where),
+        )
+        return
     air = ctx.figures.get("air") or ctx.figures.given("air", "air between a leaf and what it passes", AIR, FIXED)
     off = ctx.figures.total(
         figure_name(f"{name}_off"), "a leaf in front of it stands off the wall by", plus(figure), plus(air)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Climate
-from oakmeasure.core.document.species import Species, species
+from oakmeasure.core.document.species import SheetMaterial, Species, species, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, fixed, given
 from oakmeasure.core.figures.names import figure_name
@@ -14,6 +14,7 @@ from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
 
 HANDBOOK = "Wood Handbook, FPL-GTR-282"
+DENSITY_FORMULA = "1000 × G ÷ (1 − 0.265·G·(30 − M)/30) × (1 + M/100)"
 # The range that the coefficients were fitted to
 COEFFICIENT_FROM = 6.0
 COEFFICIENT_TO = 14.0
@@ -85,7 +86,7 @@ def timber(ctx: Context) -> Timber:
             density(basic_gravity=kind.basic_gravity, moisture=choice.moisture),
             g,
             made,
-            formula="1000 × G ÷ (1 − 0.265·G·(30 − M)/30) × (1 + M/100)",
+            formula=DENSITY_FORMULA,
             source=f"{HANDBOOK}, ch. 4",
             unit=Unit.KG_M3,
         )
@@ -95,6 +96,29 @@ def timber(ctx: Context) -> Timber:
     panel_coefficient, panel_rho = (coefficient, rho) if panel is frame else of(panel, "panel_", "panels")
     _judge(ctx, made, dry, wet)
     return Timber(frame, panel, made, dry, wet, coefficient, panel_coefficient, rho, panel_rho)
+
+
+def movement_of(ctx: Context, wood: Timber, key: str) -> Figure:
+    """Return how much of its width a timber or a sheet gains for each point of moisture, as a figure.
+
+    Args:
+        ctx: The leaf's context: its figures are added to.
+        wood: The leaf's timber, whose own figures are used where it is that.
+        key: Key of the species or the sheet.
+    """
+    if key == wood.frame.key:
+        return wood.coefficient
+    if key == wood.panel.key:
+        return wood.panel_coefficient
+    name, made_of = figure_name(f"movement_{key}"), stuff(key)
+    if name in ctx.figures:
+        return ctx.figures[name]
+    if isinstance(made_of, SheetMaterial):
+        value, source = made_of.movement, "common value"
+    else:
+        value, source = made_of.movement(ctx.leaf.timber.cut), made_of.source
+    label = f"movement of {made_of.name.lower()}, for each point"
+    return ctx.figures.given(name, label, value, fixed(source=source), unit=Unit.RATIO)
 
 
 def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:

@@ -5,6 +5,9 @@ Source of the formulas: Wood Handbook, FPL-GTR-282, ch. 13, where no other is na
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
+
 from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import FIXED, Figure, fixed, plus
 from oakmeasure.core.figures.names import figure_name
@@ -20,45 +23,63 @@ FINISH_COAT = 0.12  # thickness on each face: common practice, no source
 BOW_SEEN = 3.0  # of a leaf; more keeps it off its stop: common practice, no source
 
 
-def frame_movement(ctx: Context, wood: Timber, stile: Figure) -> None:
+@dataclass(frozen=True, slots=True)
+class Moving:
+    """A width that moves as one material."""
+
+    width: Figure
+    """How wide it is, mm."""
+    coefficient: Figure
+    """How much of it is gained for each point of moisture."""
+
+
+def frame_movement(ctx: Context, wood: Timber, stile: Figure, coefficient: Figure | None = None) -> None:
     """Say how much a framed leaf moves: through its stiles, twice stile × C × ΔM.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         wood: Species, and moisture as made, at the driest and at the wettest.
         stile: Width of a stile, mm.
+        coefficient: Movement of what it is made of; None: of the frame's timber.
     """
     moving = ctx.figures.total("moving_width", "both stiles", plus(stile, 2))
-    _change(ctx, wood, moving, "both stiles × movement × points of moisture")
+    _change(
+        ctx, wood, (Moving(moving, coefficient or wood.coefficient),), "both stiles × movement × points of moisture"
+    )
     _gaps(ctx.at(Stage.TIMBER), "Quarter-sawn stiles: about half")
 
 
-def edges_movement(ctx: Context, wood: Timber, edge: Figure | None) -> None:
-    """Say how much a leaf on sheet moves: through the solid wood at its two long edges alone; sheet keeps its size.
+def edges_movement(ctx: Context, wood: Timber, edges: Figure | None, sheet: Moving) -> None:
+    """Say how much a leaf on sheet moves: through the solid wood at its edges, and as a sheet between them.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         wood: Species, and moisture as made, at the driest and at the wettest.
-        edge: What is gained at each edge, mm; None where nothing is.
+        edges: All solid wood across it together, mm; None where there is none.
+        sheet: What lies between.
     """
-    if edge is None:
-        moving = ctx.figures.given("moving_width", "solid wood that moves", 0.0, FIXED)
-    else:
-        moving = ctx.figures.total("moving_width", "solid wood at both edges", plus(edge, 2))
-    _change(ctx, wood, moving, "solid wood × movement × points of moisture")
+    label = "solid wood across the leaf"
+    moving = (
+        ctx.figures.given("moving_width", label, 0.0, FIXED)
+        if edges is None
+        else ctx.figures.total("moving_width", label, plus(edges))
+    )
+    both = (Moving(moving, wood.coefficient), sheet)
+    _change(ctx, wood, both, "(solid wood × its movement + sheet × its own) × points of moisture")
     _gaps(ctx.at(Stage.TIMBER), "Quarter-sawn edges: about half")
 
 
-def slab_movement(ctx: Context, wood: Timber, width: Figure) -> None:
+def slab_movement(ctx: Context, wood: Timber, width: Figure, coefficient: Figure | None = None) -> None:
     """Say how much a slab moves: its whole width does.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         wood: Species, and moisture as made, at the driest and at the wettest.
         width: Width, mm.
+        coefficient: Movement of what it is made of; None: of the frame's timber.
     """
     moving = ctx.figures.total("moving_width", "the whole width", plus(width))
-    _change(ctx, wood, moving, "width × movement × points of moisture")
+    _change(ctx, wood, (Moving(moving, coefficient or wood.coefficient),), "width × movement × points of moisture")
     _gaps(ctx.at(Stage.TIMBER), "Quarter-sawn strips: about half")
 
 
@@ -131,19 +152,24 @@ def _tongues(ctx: Context, gap: Figure, drier: Figure, groove: Figure) -> None:
         )
 
 
-def _change(ctx: Context, wood: Timber, moving: Figure, formula: str) -> None:
+def _change(ctx: Context, wood: Timber, moving: Sequence[Moving], formula: str) -> None:
     """Add how much the leaf's width changes at the wettest and at the driest."""
     for key, air in (("wet", wood.wet), ("dry", wood.dry)):
-        value = change_of_width(
-            width=moving.value, coefficient=wood.coefficient.value, from_moisture=wood.made.value, to_moisture=air.value
+        value = sum(
+            change_of_width(
+                width=each.width.value,
+                coefficient=each.coefficient.value,
+                from_moisture=wood.made.value,
+                to_moisture=air.value,
+            )
+            for each in moving
         )
         word = "widens, at the wettest, by" if key == "wet" else "changes, at the driest, by"
         ctx.figures.derived(
             figure_name(f"leaf_change_{key}"),
             f"the leaf {word}",
             value,
-            moving,
-            wood.coefficient,
+            *(figure for each in moving for figure in (each.width, each.coefficient)),
             wood.made,
             air,
             formula=formula,

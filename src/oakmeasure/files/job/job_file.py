@@ -157,6 +157,19 @@ def upgrade_7_to_8(document: dict[str, Any]) -> dict[str, Any]:
     return document | {"schema_version": 8}
 
 
+def upgrade_8_to_9(document: dict[str, Any]) -> dict[str, Any]:
+    """Version 9 gives both leans one sense, plus leans into the opening: until then the latch side's was plus away.
+
+    Args:
+        document: The job as JSON gave it, in the old form.
+    """
+    for leaf in _records(document.get("leaves")):
+        lean = _record(_record(leaf.get("readings")).get("lean_latch"))
+        if isinstance(lean.get("value"), int | float) and not isinstance(lean.get("value"), bool):
+            lean["value"] = 0.0 - lean["value"]
+    return document | {"schema_version": 9}
+
+
 # Each step brings a document one version up; tests/files/samples holds a file of every older version.
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: upgrade_1_to_2,
@@ -166,6 +179,7 @@ UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     5: upgrade_5_to_6,
     6: upgrade_6_to_7,
     7: upgrade_7_to_8,
+    8: upgrade_8_to_9,
 }
 
 

@@ -36,6 +36,7 @@ from oakmeasure.core.figures.check import ON_PAPER, Level
 from oakmeasure.core.figures.figure import Figure, row_text
 from oakmeasure.core.figures.names import FigureName, figure_name
 from oakmeasure.core.fit.fit_result import gap_as_hung
+from oakmeasure.core.hardware.boring_rows import COLUMNS, boring_row
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.files.pdf.drawing import Pen, register_fonts, scale_for
@@ -260,17 +261,10 @@ def _cut_table(leaf: LeafSolution, show: Show) -> Table:
 
 
 def _boring_table(leaf: LeafSolution, show: Show) -> Table:
-    rows = [[words(each, SMALL) for each in ("what", "member", "measured", "from", "to", "across", "deep")]]
+    rows = [[words(each, SMALL) for each in COLUMNS]]
     for cut in leaf.borings:
-        lengths = (cut.from_top, cut.to, cut.across, cut.depth)
-        rows.append(
-            [
-                words(cut.name),
-                words(cut.member),
-                words(cut.datum, SMALL),
-                *(words(show.length(each)) for each in lengths),
-            ]
-        )
+        name, member, datum, *lengths = boring_row(cut, show)
+        rows.append([words(name), words(member), words(datum, SMALL), *map(words, lengths)])
     return grid(rows, (0.1, 0.2, 0.26, 0.11, 0.11, 0.11, 0.11))
 
 

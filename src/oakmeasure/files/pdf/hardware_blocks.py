@@ -56,7 +56,8 @@ def _butts(leaf: LeafSolution, show: Show) -> list[Flowable]:
 
 
 def _hinge_table(leaf: LeafSolution, show: Show) -> Table:
-    rows = [[words("butt", SMALL), words("down from leaf's top", SMALL), words("down from lining's head", SMALL)]]
+    head = ("butt", "down from leaf's top", "down from the head, on the hinge jamb")
+    rows = [[words(each, SMALL) for each in head]]
     for place in leaf.butts.places if leaf.butts else ():
         leaf_span = f"{show.length(place.top.value)} to {show.length(place.bottom.value)}"
         jamb_span = f"{show.length(place.jamb_top.value)} to {show.length(place.jamb_bottom.value)}"

@@ -59,9 +59,8 @@ def zone_sheet_pdf(job: Job, leaf: LeafSolution, *, on: date | None = None) -> b
 
 
 def _story(leaf: LeafSolution, show: Show) -> list[Flowable]:
-    if leaf.build is None:
+    if leaf.body is None:
         return [words("No leaf fits this opening; nothing is to be kept free.", HEADING)]
-    build = leaf.build
     rows = [
         [
             words(each, SMALL)
@@ -78,7 +77,7 @@ def _story(leaf: LeafSolution, show: Show) -> list[Flowable]:
             )
         ]
     ]
-    found = zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness)
+    found = zones(leaf.clashes, leaf.body)
     for number, zone in enumerate(found, start=1):
         lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
         rows.append(
@@ -86,7 +85,7 @@ def _story(leaf: LeafSolution, show: Show) -> list[Flowable]:
                 words(str(number)),
                 words(zone.name),
                 *(words(show.length(each)) for each in lengths),
-                words(zone.in_words(build.thickness), SMALL),
+                words(zone.in_words(), SMALL),
             ]
         )
     told = [

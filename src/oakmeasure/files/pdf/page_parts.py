@@ -59,7 +59,7 @@ class PageHead:
     def __init__(self, job: Job, leaf: LeafSolution, scale: str, on: date, show: Show) -> None:
         self.left = leaf.leaf.name
         self.under = " · ".join(each for each in (job.name, job.place) if each)
-        size = show.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.thickness)
+        size = show.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.over_all)
         self.right = f"{size}, {leaf.leaf.hand_in_words}"
         self.note = f"seen from the opening side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
 

@@ -55,6 +55,8 @@ BORING_LIST_HEADER = (
     "member",
     "edge",
     "datum",
+    "mark_mm",
+    "marked_by",
     "from_top_mm",
     "to_mm",
     "along_mm",
@@ -149,14 +151,13 @@ def keep_outs_csv(solution: Solution) -> str:
     """
     rows = []
     for leaf in solution.leaves:
-        if leaf.build is None:
+        if leaf.body is None:
             continue
-        w, h, thick = leaf.build.width, leaf.build.height, leaf.build.thickness
         for hand in hands_of(leaf):
-            for zone in zones(leaf.clashes, width=w, height=h, thickness=thick):
+            for zone in zones(leaf.clashes, leaf.body):
                 lengths = (zone.from_top, zone.to, zone.from_hinge, zone.in_to, zone.deep_from, zone.deep_to)
                 if belongs(leaf, hand, zone.is_slow, zone.is_active):
-                    rows.append([leaf.leaf.name, hand, zone.name, *map(_mm, lengths), zone.in_words(thick)])
+                    rows.append([leaf.leaf.name, hand, zone.name, *map(_mm, lengths), zone.in_words()])
     return written_csv(KEEP_OUT_HEADER, rows)
 
 
@@ -240,9 +241,9 @@ def boring_list_csv(solution: Solution) -> str:
             if not belongs(leaf, hand, cut.is_slow, cut.is_active):
                 continue
             numbers = (cut.from_top, cut.to, cut.along, cut.across, cut.depth)
-            rows.append(
-                [leaf.leaf.name, hand, cut.name, cut.member, cut.edge, cut.datum, *(_mm(each) for each in numbers)]
-            )
+            mark = _mm(cut.marked_at), "its middle" if cut.kind.is_round else "its upper end"
+            where = leaf.leaf.name, hand, cut.name, cut.member, cut.edge, cut.datum
+            rows.append([*where, *mark, *(_mm(each) for each in numbers)])
     return written_csv(BORING_LIST_HEADER, rows)
 
 

@@ -280,7 +280,7 @@ MEASURE: tuple[Group, ...] = (
                 signed=True,
                 optional=True,
                 has_state=True,
-                note="over its height; plus: its head lies towards the latch",
+                note="over its height; plus: its top leans into the opening",
             ),
         ),
         3,

@@ -6,7 +6,8 @@ import math
 from itertools import pairwise
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.prisms import Solid, Span
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
 from oakmeasure.core.construction.boarded.leaf import BoardedLeaf
@@ -16,6 +17,7 @@ from oakmeasure.core.construction.braces import (
     corner_brace,
     corner_shape,
     halves,
+    lapped,
     pointed_brace,
     pointed_shape,
     stile_brace,
@@ -74,11 +76,12 @@ def _brace(leaf: BoardedLeaf, prefix: str, inside: Rect, width: Figure) -> None:
         checks.say_no_brace(ctx, prefix, inside, width, error)
         return
     length = _brace_figures(ctx, prefix, tail, brace, (base, height, width), ends)
-    _brace_part(leaf, f"{prefix}brace", shape, length, width, brace)
+    other = turned_over(shape, inside.x0, inside.x1)
+    laps = lapped(shape, other, _brace_depth(leaf)) if crossed and choice.half_lapped else ((), ())
+    _brace_part(leaf, f"{prefix}brace", (shape, laps[0]), length, width, brace)
     if crossed:
-        other = turned_over(shape, inside.x0, inside.x1)
         if choice.half_lapped:
-            _brace_part(leaf, f"{prefix}crossing brace", other, length, width, brace)
+            _brace_part(leaf, f"{prefix}crossing brace", (other, laps[1]), length, width, brace)
         else:
             _halved(leaf, prefix, tail, halves(other, shape), width, brace)
     checks.say_round(ctx, choice, prefix, inside, brace, ends)
@@ -137,12 +140,24 @@ def _brace_figures(
     )
 
 
-def _brace_part(
-    leaf: BoardedLeaf, name: str, shape: tuple[Point, ...], length: Figure, width: Figure, brace: Brace
-) -> None:
+def _brace_depth(leaf: BoardedLeaf) -> Span:
+    """Return from where to where braces lie, in from the opening face, mm."""
     choice = leaf.choice
-    size = Size(length.value, width.value, choice.ledge_thickness)
     z0 = choice.frame_thickness - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
+    return z0, z0 + choice.ledge_thickness
+
+
+def _brace_part(
+    leaf: BoardedLeaf,
+    name: str,
+    lies: tuple[tuple[Point, ...], tuple[Solid, ...]],
+    length: Figure,
+    width: Figure,
+    brace: Brace,
+) -> None:
+    """Add a brace; lies: its corners, and what is cut out of it where another crosses it."""
+    shape, cuts = lies
+    size = Size(length.value, width.value, leaf.choice.ledge_thickness)
     note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}"
     leaf.parts.append(
         PartSpec(
@@ -153,9 +168,9 @@ def _brace_part(
             sizes=(size, size),
             species=leaf.wood.frame.key,
             upright=False,
-            depth=(z0, z0 + choice.ledge_thickness),
+            depth=_brace_depth(leaf),
             shape=shape,
-            volume=area(shape) * choice.ledge_thickness,
+            cuts=cuts,
             note=note,
         ).made(leaf.ctx)
     )
@@ -186,7 +201,6 @@ def _halved(
     )
     for name, shape in zip(("lower", "upper"), pieces, strict=True):
         size = Size(longest.value, width.value, leaf.choice.ledge_thickness)
-        z0 = leaf.choice.panel_thickness
         note = f"ends cut at {leaf.ctx.show.value(brace.angle_deg, Unit.DEG)}, one against the whole brace"
         leaf.parts.append(
             PartSpec(
@@ -197,9 +211,8 @@ def _halved(
                 sizes=(size, size),
                 species=leaf.wood.frame.key,
                 upright=False,
-                depth=(z0, z0 + leaf.choice.ledge_thickness),
+                depth=_brace_depth(leaf),
                 shape=shape,
-                volume=area(shape) * leaf.choice.ledge_thickness,
                 note=note,
             ).made(leaf.ctx)
         )

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.boarded import checks
 from oakmeasure.core.construction.boarded.braces import add_braces
@@ -23,7 +24,7 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness
+from oakmeasure.core.leaf.part_factory import PartSpec
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import boards_movement
 from oakmeasure.core.timber.wood import change_of_width
@@ -56,7 +57,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     parts = tuple(replace(each, mark=str(at)) for at, each in enumerate(ordered, start=1))
     count = sum(each.role is Role.BOARD for each in parts)
     says = f"{choice.edge}; {choice.style}; {choice.fixed_by}"
-    edge = choice.frame_thickness if leaf.is_framed else choice.panel_thickness
     return Build(
         width=fit.width.value,
         height=fit.height.value,
@@ -64,7 +64,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         parts=parts,
         tenons=tuple(leaf.tenons),
         summary=f"{count} boards · {choice.style}",
-        edge=edge,
         fixings=tuple(leaf.fixings),
         dims=tuple(leaf.dims),
         says=says,
@@ -161,13 +160,15 @@ def _frame(leaf: BoardedLeaf) -> None:
             place=Place.TOP,
         ).made(ctx)
     )
-    _ledge_tenons(leaf, "top rail", rect, thick.value, reach)
+    _ledge_tenons(leaf, "top rail", rect, (thick.value, reach), choice.frame_thickness / 2)
 
 
-def _ledge_tenons(leaf: BoardedLeaf, name: str, rect: Rect, thickness: float, reach: float) -> None:
+def _ledge_tenons(leaf: BoardedLeaf, name: str, rect: Rect, size: tuple[float, float], middle: float) -> None:
+    """Add a rail's or a ledge's tenons; size: their thickness and how far they go in, mm."""
+    thickness, reach = size
     for stile, x0, x1 in (("hinge stile", rect.x0 - reach, rect.x0), ("latch stile", rect.x1, rect.x1 + reach)):
         low, high = (rect.y0 + 6, rect.y1 - 6) if rect.height > 40 else (rect.y0, rect.y1)
-        leaf.tenons.append(Tenon(name, stile, Rect(x0, low, x1, high), thickness, False))
+        leaf.tenons.append(Tenon(name, stile, Rect(x0, low, x1, high), thickness, False, middle=middle))
 
 
 # --- boards ------------------------------------------------------------------------------------------------
@@ -209,7 +210,10 @@ def _boards(leaf: BoardedLeaf) -> None:
                 note="" if last or not tongue else "tongue outside the cover",
                 is_back=layer > 0,
             ).made(ctx)
-            leaf.parts.append(replace(board, has_tongue=bool(tongue) and not last))
+            tongued = bool(tongue) and not last
+            third = choice.board_thickness / 3
+            tongues = (block(face.x1, 0.0, face.x1 + tongue, y1, (z0 + third, z0 + 2 * third)),) if tongued else ()
+            leaf.parts.append(replace(board, has_tongue=tongued, tongues=tongues))
             x += cover.value + leaf.gap.value
     if not choice.measured:
         leaf.dims += _board_dims(leaf, covers)
@@ -334,7 +338,8 @@ def _ledges(leaf: BoardedLeaf) -> list[Part]:
             ).made(ctx)
         )
         if leaf.is_framed:
-            _ledge_tenons(leaf, name, face, f["tenon_thickness"].value, f["tenon"].value)
+            thick = min(f["tenon_thickness"].value, choice.ledge_thickness)  # bare-faced: one shoulder, at the back
+            _ledge_tenons(leaf, name, face, (thick, f["tenon"].value), z0 + thick / 2)
     leaf.parts += made
     for each, figure in ((made[0], "ledge_foot"), (made[-1], "ledge_top")):
         span = (0.0, each.face.y0) if figure == "ledge_foot" else (each.face.y1, leaf.fit.height.value)
@@ -358,16 +363,3 @@ def _names(count: int) -> list[str]:
         return ["lower ledge"]
     between = ["middle ledge"] if count == 3 else [f"ledge {at}" for at in range(2, count)]
     return ["lower ledge", *between, "upper ledge"]
-
-
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness at its edges, and over all.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    choice = ctx.leaf.build
-    assert isinstance(choice, Boarded)
-    at_edge = choice.frame_thickness if choice.style is BoardedStyle.FRAMED else choice.panel_thickness
-    edit = "build.frame_thickness" if choice.style is BoardedStyle.FRAMED else "build.board_thickness"
-    add_thickness(ctx, at_edge, choice.thickness, edit)

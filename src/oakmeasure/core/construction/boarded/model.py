@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field
 
-from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, LaidBoard, laid
+from oakmeasure.core.document.construction_model import ConstructionModel, EdgeLayer, GlueOrder, LaidBoard, laid
 from oakmeasure.core.document.rules import bounded
 
 
@@ -106,6 +106,19 @@ class Boarded(ConstructionModel):
     def panel_thickness(self) -> float:
         """Thickness of the boards, both layers of a double leaf."""
         return self.board_thickness * (2 if self.double else 1)
+
+    @property
+    def edge_layers(self) -> tuple[EdgeLayer, ...]:
+        """The frame, or the boards."""
+        if self.style is BoardedStyle.FRAMED:
+            return (EdgeLayer("frame_thick", "frame, thickness", self.frame_thickness, "build.frame_thickness"),)
+        layers = 2 if self.double else 1
+        return (EdgeLayer("board_thick", "board, thickness", self.board_thickness, "build.board_thickness", layers),)
+
+    @property
+    def over_all(self) -> float:
+        """Thickness over boards and ledges, or of the frame, mm."""
+        return self.thickness
 
     @property
     def thickness(self) -> float:

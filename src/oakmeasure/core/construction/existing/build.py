@@ -30,8 +30,8 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, GlueUpKind, Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness
-from oakmeasure.core.timber.choice import Timber
+from oakmeasure.core.leaf.part_factory import PartSpec
+from oakmeasure.core.timber.choice import Timber, movement_of
 from oakmeasure.core.timber.movement import frame_movement, slab_movement
 
 BLOCKS_SHARE = 0.3  # of the inside of a framed leaf that is wood: common value, no source
@@ -58,11 +58,14 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     make_wider(leaf)
     mark_grooves(leaf)
     mark_recess(leaf)
+    moves = movement_of(ctx, wood, choice.material)
     if choice.inside is Inside.PANELLED:
-        frame_movement(ctx, wood, ctx.figures.get("stile_left") or ctx.figures["stile"])
+        frame_movement(ctx, wood, ctx.figures.get("stile_left") or ctx.figures["stile"], moves)
+    elif choice.inside is Inside.SOLID:
+        slab_movement(ctx, wood, fit.width, moves)
     else:
-        solid = choice.inside is Inside.SOLID
-        slab_movement(ctx, wood, fit.width if solid else ctx.figures["solid_left"])
+        edges = ctx.figures.total("solid_edges", "both solid edges", plus(ctx.figures["solid_left"], 2))
+        slab_movement(ctx, wood, edges, moves)
     if fine:
         checks.judge(ctx, choice, leaf.off_edge, leaf.off_height, leaf.reduction)
     parts = tuple(each for each in leaf.parts if least_size(each) > 0)  # cut away: the stop of its room says so
@@ -74,7 +77,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         parts=parts,
         sights=panel_sights(leaf),
         summary=summary,
-        edge=choice.thickness,
         dims=_dims(leaf),
         says=says(choice, leaf.off_edge, leaf.off_height),
         glue_ups=_glue_ups(leaf, parts),
@@ -168,7 +170,7 @@ def _plain(leaf: OldLeaf) -> None:
             part_there(leaf, "there_between", "between the solid edges", inner.width),
         )
         made = _old(leaf, PartSpec("inside", Role.CORE, inner, size, z))
-        leaf.parts[-1] = replace(made, volume=made.volume * share, note="blocks" if share < 1 else "core")
+        leaf.parts[-1] = replace(made, share=share, note="blocks" if share < 1 else "core")
     for name, depth in (("front face", (0.0, face)), ("back face", (t - face, t))):
         made = _old(leaf, PartSpec(name, Role.VENEER, Rect(x0, y0, x1, y1), (tall, wide), depth))
         leaf.parts[-1] = replace(made, is_back=depth[0] > 0)
@@ -393,13 +395,3 @@ def _dims(leaf: OldLeaf) -> tuple[Dim, ...]:
         low, high = (0.0, y0) if leaf.choice.at_foot else (y1, h)
         found.append(Dim(low, high, "added", "", True))
     return tuple(found)
-
-
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is worked on: its thickness.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    thick = ctx.leaf.build.thickness
-    add_thickness(ctx, thick, thick, "build.thickness")

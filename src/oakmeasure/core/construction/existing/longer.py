@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from oakmeasure.core.base.prisms import block
 from oakmeasure.core.construction.existing.model import Splice
 from oakmeasure.core.construction.existing.old_leaf import OldLeaf, add_hours, part_there, span_of
 from oakmeasure.core.construction.existing.splices import splice_ends, splice_length, spliced_stile
@@ -100,12 +101,18 @@ def _pieces(leaf: OldLeaf, added: Figure, rect: Rect, end: str, lap: Figure, sta
         length = f.total(figure_name(f"piece_{name}"), f"new piece of the {name} stile, with its splice", *terms)
         end_at = y1 + more if choice.at_foot else y0 - more
         shape = spliced_stile(x, wide.value, y0, y1, more, at_foot=choice.at_foot)
-        pieces.append((name, shape, length))
+        low, high = (y1, end_at) if choice.at_foot else (end_at, y0)
+        way = lap.value if choice.at_foot else -lap.value
+        tongues = (
+            block(x, end_at, x + wide.value, end_at + way, (t / 2, t)),  # halved, or as much of a scarf
+            *((block(x, low, x + wide.value, high, (0.0, t)),) if more else ()),
+        )
+        pieces.append((name, shape, length, tongues))
         leaf.marks += [
             DrawnMark(line, f"part:{end} piece, {name} side")
             for line in splice_ends((x, x + wide.value), end_at, lap.value, t, upward=choice.at_foot)
         ]
-    for name, shape, length in pieces:
+    for name, shape, length, tongues in pieces:
         _new(
             leaf,
             PartSpec(
@@ -114,6 +121,7 @@ def _pieces(leaf: OldLeaf, added: Figure, rect: Rect, end: str, lap: Figure, sta
                 shape,
                 (length, wide),
                 upright=True,
+                tongues=tongues,
                 note="halved, ends 30° falling outwards" if choice.splice is Splice.STAGGERED else "scarf 1:8",
             ),
         )
@@ -132,10 +140,9 @@ def _stile_width(leaf: OldLeaf) -> Figure:
 def _new(leaf: OldLeaf, spec: PartSpec) -> None:
     """Add a part of new wood, as thick as the old leaf."""
     length, width = spec.figures
-    size, rect = Size(length.value, width.value, leaf.choice.thickness), spec.face
-    volume = rect.width * rect.height * size.thickness
+    size = Size(length.value, width.value, leaf.choice.thickness)
     depth, species = (0.0, size.thickness), leaf.wood.frame.key
-    spec = replace(spec, sizes=(size, size), species=species, depth=depth, volume=volume)
+    spec = replace(spec, sizes=(size, size), species=species, depth=depth)
     leaf.parts.append(spec.made(leaf.ctx))
 
 

@@ -7,6 +7,7 @@ shoulder used. Where rails and muntins stand: `layout`; panels: `panels`. Source
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
@@ -14,9 +15,17 @@ from oakmeasure.core.base.arcs import segmental_radius
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Unit, counted
-from oakmeasure.core.construction.arch import arch_points, segment_area
+from oakmeasure.core.construction.arch import arch_points, under
 from oakmeasure.core.construction.framed import checks
-from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE, RailJoint, rail_tenons, tenon_thickness
+from oakmeasure.core.construction.framed.joints import (
+    HINGE_STILE,
+    LATCH_STILE,
+    RailJoint,
+    dowel_size,
+    judge_dowels,
+    rail_tenons,
+    tenon_thickness,
+)
 from oakmeasure.core.construction.framed.layout import Fields, FrameLayout, Rail, lay_out
 from oakmeasure.core.construction.framed.lock import judge_lock
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
@@ -54,13 +63,14 @@ class _Frame:
     parts: list[Part] = field(default_factory=list)
 
 
-def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
+def build(ctx: Context, fit: Fit, wood: Timber, moves: Callable[[Figure], None] | None = None) -> Build:
     """Return the framed leaf; what cannot be made is said by checks, and the rest is still set out.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         fit: Size of the leaf and its gaps, mm.
         wood: Species, and moisture as made, at the driest and at the wettest.
+        moves: Says how much it moves, by its stile; None: as solid wood.
     """
     frame = _set_out(ctx, fit, wood)
     _arch(frame)
@@ -75,12 +85,17 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     frame.parts += panels
     checks.judge_room(ctx, frame.choice, fit, frame.layout, frame.shoulder)
     checks.judge_joints(ctx, frame.choice, frame.tenon, frame.groove)
+    if "dowel" in ctx.figures:
+        judge_dowels(ctx, frame.tenons)
     judge_lock(ctx, frame.choice, fit, frame.tenons)
-    frame_movement(ctx, wood, frame.stile)
+    if moves is None:
+        frame_movement(ctx, wood, frame.stile)
+    else:
+        moves(frame.stile)
     summary = f"{ctx.show.length(frame.choice.thickness, sign=False)} thick · {counted(len(panels), 'panel')}"
     order = {Role.STILE: 0, Role.RAIL: 1, Role.MUNTIN: 2, Role.PANEL: 3}
     ordered = sorted(frame.parts, key=lambda each: order[each.role])
-    parts = tuple(replace(part, mark=str(at), volume=max(part.volume, 0.0)) for at, part in enumerate(ordered, start=1))
+    parts = tuple(replace(part, mark=str(at)) for at, part in enumerate(ordered, start=1))
     return Build(
         width=fit.width.value,
         height=fit.height.value,
@@ -92,7 +107,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         groove_width=frame.choice.panel_thickness,
         tenon_thickness=frame.tenon_thick.value,
         summary=summary,
-        edge=frame.choice.thickness,
         dims=_dims(frame),
         says=_says(frame),
         glue_ups=(
@@ -207,9 +221,10 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
         rail.place,
         frame.groove.value,
         frame.tenon.value,
-        frame.tenon_thick.value if frame.choice.tenon is not TenonKind.HALF_LAP else frame.thickness.value / 2,
+        _joint_thickness(frame),
         frame.choice.tenon.goes_through,
         frame.choice.tenon,
+        frame.thickness.value * (0.75 if frame.choice.tenon is TenonKind.HALF_LAP else 0.5),
     )
     mine = rail_tenons(frame.ctx, joint, frame.fit.width.value)
     frame.tenons += mine
@@ -220,23 +235,12 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
     past = frame.fit.trim_side.value if joint.through else 0.0
     finished = Size(frame.rail_length.value, wide, frame.thickness.value)
     planed = Size(finished.length + 2 * past, wide + trim, finished.thickness)
-    groove = sum(
-        sum(column.x1 - column.x0 for column in row.columns)
-        for row in frame.layout.rows
-        if name in (row.below, row.above) and row.infill is not Infill.GLASS
-    )
-    volume = (
-        rect.width * rect.height * finished.thickness
-        + (sum(each.volume for each in mine) if frame.choice.tenon.is_whole else 0.0)
-        - groove * frame.groove.value * frame.choice.panel_thickness
-    )
     shape: tuple[Point, ...] = ()
     face = rect
     if arched:
         rise = frame.choice.arch_rise or 0.0
         face = Rect(rect.x0, rect.y0 - rise, rect.x1, rect.y1)
         shape = (*frame.arch, (rect.x1, rect.y1), (rect.x0, rect.y1))
-        volume += (rect.width * rise - segment_area(frame.arch)) * finished.thickness
     reach = frame.tenon.value if frame.choice.tenon.is_whole else 0.0
     loose = _loose(frame, mine)
     arched_by = f"arched, rise {frame.ctx.fmt(frame.choice.arch_rise or 0.0)}" if arched else ""
@@ -253,12 +257,22 @@ def _rail_part(frame: _Frame, rail: Rail) -> None:
             rough(frame.ctx, planed),
             frame.rail_length,
             width,
-            volume,
             shape=shape,
             note="; ".join(each for each in (arched_by, loose) if each),
             place=rail.place,
         )
     )
+
+
+def _joint_thickness(frame: _Frame) -> float:
+    """Return how thick the tenons of the rails are, or their dowels, mm."""
+    match frame.choice.tenon:
+        case TenonKind.HALF_LAP:
+            return frame.thickness.value / 2
+        case TenonKind.DOWELS:
+            return (frame.ctx.figures.get("dowel") or dowel_size(frame.ctx, frame.thickness)).value
+        case _:
+            return frame.tenon_thick.value
 
 
 def _loose(frame: _Frame, mine: list[Tenon]) -> str:
@@ -278,10 +292,7 @@ def _stiles(frame: _Frame) -> None:
     finished = Size(h, s, frame.thickness.value)
     planed = Size(fit.glued_height.value, s + fit.trim_side.value, finished.thickness)
     sawn = rough(frame.ctx, planed, length=planed.length + 2 * rules.horn.value)
-    grooved = sum(row.y1 - row.y0 for row in frame.layout.rows if row.infill is not Infill.GLASS)
-    groove = grooved * frame.groove.value * frame.choice.panel_thickness
     for name, place, x0 in ((HINGE_STILE, Place.HINGE, 0.0), (LATCH_STILE, Place.LATCH, w - s)):
-        mortises = sum(each.volume for each in frame.tenons if each.into == name)
         rect = Rect(x0, 0, x0 + s, h)
         frame.parts.append(
             Part(
@@ -296,7 +307,6 @@ def _stiles(frame: _Frame) -> None:
                 sawn,
                 fit.height,
                 frame.stile,
-                h * s * finished.thickness - mortises - groove,
                 place=place,
             )
         )
@@ -317,27 +327,24 @@ def _muntins(frame: _Frame, row: Fields) -> None:
 
 
 def _muntin(frame: _Frame, row: Fields, name: str, x: float, length: Figure) -> None:
+    """Add a muntin with its two tenons; under an arch its head is scribed to it, and it is as long as it is there."""
     muntin, stub = frame.ctx.figures["muntin"], frame.ctx.figures["rule_muntin_tenon"]
     rect = Rect(x, row.y0, x + muntin.value, row.y1)
+    shape: tuple[Point, ...] = ()
+    if frame.arch and row.above == "top rail":
+        head = under(frame.arch, rect.x0, rect.x1)
+        rect = replace(rect, y1=max(y for _, y in head))
+        shape = (rect.x0, rect.y0), (rect.x1, rect.y0), *head
+        length = _scribed(frame, name, row, rect, stub)
     inset = min(frame.groove.value, muntin.value / 2 - 1)
-    x0, x1, thick = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value
-    ends = (
-        Tenon(name, row.below, Rect(x0, row.y0 - stub.value, x1, row.y0), thick, False, is_upright=True),
-        Tenon(name, row.above, Rect(x0, row.y1, x1, row.y1 + stub.value), thick, False, is_upright=True),
+    x0, x1, thick, middle = rect.x0 + inset, rect.x1 - inset, frame.tenon_thick.value, frame.thickness.value / 2
+    low = min((y for _, y in under(frame.arch, x0, x1)), default=rect.y1) if shape else rect.y1
+    frame.tenons += (
+        Tenon(name, row.below, Rect(x0, row.y0 - stub.value, x1, row.y0), thick, False, is_upright=True, middle=middle),
+        Tenon(name, row.above, Rect(x0, low, x1, rect.y1 + stub.value), thick, False, is_upright=True, middle=middle),
     )
-    frame.tenons += ends
     finished = Size(length.value, muntin.value, frame.thickness.value)
-    groove = (
-        0.0
-        if row.infill is Infill.GLASS
-        else 2 * (row.y1 - row.y0) * frame.groove.value * (frame.choice.panel_thickness)
-    )
-    volume = rect.width * rect.height * finished.thickness + sum(each.volume for each in ends) - groove
-    for at, part in enumerate(frame.parts):  # the rails lose what the muntin's mortises take
-        taken = sum(each.volume for each in ends if each.into == part.name)
-        if taken:
-            frame.parts[at] = replace(part, volume=part.volume - taken)
-    outline = Rect(rect.x0, row.y0 - stub.value, rect.x1, row.y1 + stub.value)
+    outline = Rect(rect.x0, row.y0 - stub.value, rect.x1, rect.y1 + stub.value)
     frame.parts.append(
         Part(
             name,
@@ -351,20 +358,22 @@ def _muntin(frame: _Frame, row: Fields, name: str, x: float, length: Figure) -> 
             rough(frame.ctx, finished),
             length,
             muntin,
-            volume,
+            shape=shape,
+            note="head scribed to the arch" if shape else "",
         )
     )
 
 
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    ctx.figures.given(
-        "thickness",
-        "leaf thickness",
-        ctx.leaf.build.thickness,
-        fixed("build.thickness", source="set by hand for this leaf"),
+def _scribed(frame: _Frame, name: str, row: Fields, rect: Rect, stub: Figure) -> Figure:
+    """Add the length of a muntin under an arch: to the highest of its head, over its tenons."""
+    slug, f = name.replace(" ", "_"), frame.ctx.figures
+    high = f.derived(
+        figure_name(f"{slug}_sight"),
+        f"{name}, to the highest of its head",
+        rect.height,
+        row.sight,
+        f["arch_radius"],
+        formula="the arch over its place",
+        source="the circle through both springings and the crown",
     )
+    return f.total(figure_name(f"{slug}_scribed"), f"{name}, over its tenons", plus(high), plus(stub, 2))

@@ -3,19 +3,25 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.framed.model import TenonKind
 from oakmeasure.core.document.roles import Place
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Rect, Tenon
+from oakmeasure.core.leaf.part import Loose, Rect, Tenon
 
 # Common practice, no source
 MOST_DOWELS = 4
 DOWELS_APART = 45.0
+DOWELS_SOLD = (6.0, 8.0, 10.0, 12.0, 16.0)  # diameters, mm
+DOWEL_WOOD = 1.0  # of a dowel's diameter, that stays between two of them: common practice, no source
 BETWEEN_SHARE = 1 / 3  # of the rail, left between divided tenons: common practice, no source
+LOOSE = {TenonKind.LOOSE: Loose.TENON, TenonKind.DOWELS: Loose.DOWEL}
 HINGE_STILE = "hinge stile"
 LATCH_STILE = "latch stile"
 
@@ -40,6 +46,8 @@ class RailJoint:
     """Whether it goes through."""
     kind: TenonKind = TenonKind.BLIND
     """Through, blind or loose."""
+    middle: float = 0.0
+    """Middle of the tenon's thickness, in from the opening face, mm."""
 
 
 def _dowels(joint: RailJoint) -> list[tuple[float, float]]:
@@ -50,6 +58,50 @@ def _dowels(joint: RailJoint) -> list[tuple[float, float]]:
         return []
     count = min(MOST_DOWELS, max(2, round((high - low) / DOWELS_APART) + 1))
     return [(y - size / 2, y + size / 2) for y in (low + at * (high - low) / (count - 1) for at in range(count))]
+
+
+def dowel_size(ctx: Context, thickness: Figure) -> Figure:
+    """Add and return the dowels' diameter: of those sold, the nearest to the tenon's share of the thickness.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        thickness: Thickness of the leaf, mm.
+    """
+    share = ctx.rule("tenon_share", "tenon's share of the thickness", Unit.RATIO)
+    wanted = thickness.value * share.value
+    size = min(DOWELS_SOLD, key=lambda each: (abs(each - wanted), each))
+    return ctx.figures.derived(
+        "dowel",
+        "dowels, diameter",
+        size,
+        thickness,
+        share,
+        formula=f"share of the thickness is {ctx.fmt(wanted)}; the nearest that is sold",
+    )
+
+
+def judge_dowels(ctx: Context, tenons: Sequence[Tenon]) -> None:
+    """Judge how far apart the dowels of each rail's end stand.
+
+    Args:
+        ctx: The leaf's context: its checks are added to.
+        tenons: Every joint of the frame.
+    """
+    size = ctx.figures["dowel"].value
+    near: tuple[float, str] | None = None
+    for rail in dict.fromkeys(each.member for each in tenons if each.loose is Loose.DOWEL):
+        ys = sorted(each.rect.y0 for each in tenons if each.member == rail and each.into == HINGE_STILE)
+        least = min((b - a - size for a, b in pairwise(ys)), default=size)
+        if least < DOWEL_WOOD * size and (near is None or least < near[0]):
+            near = least, rail
+    if near is not None:
+        ctx.warn(
+            "dowels-near",
+            "Two dowels stand too near each other",
+            f"In the {near[1]} {ctx.fmt(near[0])} of wood stays between dowels of {ctx.fmt(size)}.",
+            Remedy("A wider rail, or loose tenons", "build.tenon", TenonKind.LOOSE),
+            grounds=Grounds("dowel", f"part:{near[1]}", rule="a dowel's own thickness or more: common practice"),
+        )
 
 
 def tenon_thickness(ctx: Context, thickness: Figure) -> Figure:
@@ -114,6 +166,8 @@ def _tenon(
         joint.thickness,
         joint.through and not is_haunch,
         is_haunch,
+        middle=joint.middle,
+        loose=LOOSE.get(joint.kind),
     )
 
 

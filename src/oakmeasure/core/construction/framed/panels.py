@@ -6,9 +6,9 @@ panel = sight + 2·(groove − room), the groove counted from the sight edge, th
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.geometry import Point, field_grown
 from oakmeasure.core.construction.arch import under
 from oakmeasure.core.construction.framed import checks
 from oakmeasure.core.construction.framed.layout import FieldColumn, Fields, PanelAcross
@@ -17,7 +17,7 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import FIXED, Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Part, Rect, Size
+from oakmeasure.core.leaf.part import Hold, Part, Rect, Size
 from oakmeasure.core.leaf.part_factory import rough
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import change_of_width
@@ -58,7 +58,7 @@ def fill(by: FieldFilling, rows: tuple[Fields, ...], arch: tuple[Point, ...]) ->
     for row in rows:
         edge = arch if row.above == "top rail" else ()
         if row.infill is Infill.GLASS:
-            made += _panes(ctx, by.choice, row, edge)
+            made += _panes(by, row, edge)
             continue
         length = _length(ctx, row, groove)
         for column in row.columns:
@@ -135,10 +135,9 @@ def _panel(
     thick = choice.field_thickness if row.infill is Infill.RAISED else choice.panel_thickness
     finished = Size(length.value, across.width.value, thick)
     shape = _shape(face, arch)
-    seen = finished.length * finished.width - (face.width * face.height - area(shape) if shape else 0.0)
-    volume = seen * thick
-    if row.infill is Infill.RAISED:
-        volume -= _slopes(finished, choice)
+    if shape:
+        length = _arched(ctx, f"{row.name}{column.name}panel", shape, (reach_x, reach_y), length)
+        finished = replace(finished, length=length.value)
     boards = max(1, math.ceil(finished.width / BOARD_COVER - 1e-9)) if row.infill is Infill.BOARDS else 1
     fielded = choice.fielding if row.infill is Infill.RAISED else 0.0
     return Part(
@@ -153,18 +152,33 @@ def _panel(
         rough(ctx, finished),
         length,
         across.width,
-        volume,
         shape=shape,
         note=_note(ctx, choice, finished, boards, fielded, bool(shape)),
         boards=boards,
         fielded=fielded,
+        sloped=max(choice.field_thickness - choice.panel_thickness, 0.0) if fielded else 0.0,
+        hold=_held(by, choice.panel_thickness, across.room.value, clearance),
     )
 
 
-def _slopes(size: Size, choice: Framed) -> float:
-    """Return what fielding takes off a raised panel, mm³: a slope all round, down to the groove's width."""
-    inner = max(size.length - 2 * choice.fielding, 0.0) * max(size.width - 2 * choice.fielding, 0.0)
-    return (size.length * size.width - inner) * max(choice.field_thickness - choice.panel_thickness, 0.0) / 2
+def _arched(ctx: Context, name: str, shape: tuple[Point, ...], reach: tuple[float, float], length: Figure) -> Figure:
+    """Return how long a panel or a pane under an arch is: to the highest of it, its edges in their grooves."""
+    ys = [y for _, y in field_grown(shape, *reach)]
+    slug = name.replace(" ", "_").replace("-", "_")
+    return ctx.figures.derived(
+        ctx.figures.unused(f"{slug}_arched"),
+        f"{name}, to the highest of its head",
+        max(ys) - min(ys),
+        length,
+        ctx.figures["arch_radius"],
+        formula="the arch over its place, and what the grooves take",
+    )
+
+
+def _held(by: FieldFilling, thick: float, aside: float, along: float) -> Hold:
+    """Return a groove in mid-thickness; thick: its width; aside, along: from the panel to its bottom, mm."""
+    middle = by.ctx.figures["thickness"].value / 2
+    return Hold((middle - thick / 2, middle + thick / 2), (aside, along))
 
 
 def _note(ctx: Context, choice: Framed, size: Size, boards: int, fielded: float, arched: bool) -> str:
@@ -185,9 +199,9 @@ def _shape(face: Rect, arch: tuple[Point, ...]) -> tuple[Point, ...]:
     return (face.x0, face.y0), (face.x1, face.y0), *under(arch, face.x0, face.x1)
 
 
-def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
+def _panes(by: FieldFilling, row: Fields, arch: tuple[Point, ...]) -> list[Part]:
     """Add a pane for every field of a row: sight and its rebates, less the clearance all round."""
-    f = ctx.figures
+    ctx, choice, f = by.ctx, by.choice, by.ctx.figures
     rebate = ctx.figures.get("glass_rebate") or f.given("glass_rebate", "rebate for the glass", REBATE, FIXED)
     clear = ctx.figures.get("glass_clearance") or f.given(
         "glass_clearance", "clearance round the glass", GLASS_CLEARANCE, FIXED
@@ -212,7 +226,10 @@ def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -
         face = Rect(column.x0, row.y0, column.x1, row.y1)
         reach = REBATE - GLASS_CLEARANCE
         outline = Rect(face.x0 - reach, face.y0 - reach, face.x1 + reach, face.y1 + reach)
-        size = Size(height.value, width.value, choice.glass_thickness)
+        shape, tall = _shape(face, arch), height
+        if shape:
+            tall = _arched(ctx, name, shape, (reach, reach), height)
+        size = Size(tall.value, width.value, choice.glass_thickness)
         made.append(
             Part(
                 name,
@@ -224,11 +241,11 @@ def _panes(ctx: Context, choice: Framed, row: Fields, arch: tuple[Point, ...]) -
                 size,
                 size,
                 size,
-                height,
+                tall,
                 width,
-                size.length * size.width * size.thickness,
-                shape=_shape(face, arch),
+                shape=shape,
                 note="beads all round, no glass against wood",
+                hold=_held(by, size.thickness, GLASS_CLEARANCE, GLASS_CLEARANCE),
             )
         )
     if made:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
+from oakmeasure.core.base.prisms import Solid, block
 from oakmeasure.core.construction.framed import checks as framed_checks
 from oakmeasure.core.construction.framed.joints import HINGE_STILE, LATCH_STILE
 from oakmeasure.core.construction.framed.layout import FrameLayout, frame_dims, lay_out
@@ -22,9 +23,9 @@ from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, around
-from oakmeasure.core.timber.choice import Timber
-from oakmeasure.core.timber.movement import edges_movement
+from oakmeasure.core.leaf.part_factory import PartSpec, around
+from oakmeasure.core.timber.choice import Timber, movement_of
+from oakmeasure.core.timber.movement import Moving, edges_movement
 
 CLAMP_EVERY = 200.0  # along a lipping, or with bearers over a face: common practice, no source
 
@@ -89,7 +90,11 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         _members(leaf)
         _trims(leaf)
     _lippings(leaf)
-    edges_movement(ctx, wood, ctx.figures.get("lipping_depth"))
+    depth = ctx.figures.get("lipping_depth")
+    edges = None if depth is None else ctx.figures.total("solid_edges", "both lippings", plus(depth, 2))
+    less = [minus(edges)] if edges is not None else []
+    sheet = ctx.figures.total("sheet_across", "sheet across the leaf", plus(fit.width), *less)
+    edges_movement(ctx, wood, edges, Moving(sheet, movement_of(ctx, wood, choice.sheet)))
     _pins(leaf)
     if choice.style is LayerStyle.FRAME:
         framed_checks.judge_room(ctx, frame_of(choice), fit, leaf.layout, leaf.shoulder)
@@ -105,7 +110,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         parts=parts,
         sights=sights if choice.style is LayerStyle.FRAME else (),
         summary=summary,
-        edge=choice.thickness,
         fixings=tuple(leaf.fixings),
         dims=_dims(leaf),
         says=f"{choice.style}; {lipped}",
@@ -116,9 +120,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
 
 def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredLeaf:
     f = ctx.figures
-    core = f.given("core", "core, thickness", choice.core, fixed("build.core"))
-    face = f.given("face", "each face layer, thickness", choice.face, fixed("build.face"))
-    f.total("layers", "thickness of all layers", plus(core), plus(face, 2))
     stile = ctx.chosen("stile", "stile", choice.stile, "build.stile")
     inset, terms = first_stile(lipping=choice.lipping, depth=choice.lipping_depth), []
     if inset:
@@ -238,7 +239,7 @@ def _member(leaf: _LayeredLeaf, spec: PartSpec, trims: tuple[float, float]) -> N
     for at, half in enumerate(halves, start=1):
         piece = replace(spec, name=f"{name}{ending}, piece {at}", face=half, figures=(length, figures[1]), note=note)
         made = _sheet(leaf, piece, (trims[0] / 2, trims[1]))
-        leaf.parts.append(replace(made, volume=half.width * half.height * made.finished.thickness))
+        leaf.parts.append(made)
 
 
 def _trims(leaf: _LayeredLeaf) -> None:
@@ -310,11 +311,18 @@ def _lippings(leaf: _LayeredLeaf) -> None:
                 upright=True,
                 depth=(0.0, t),
                 outline=outline,
-                volume=h * (depth.value * t + tongue * choice.core),
+                tongues=_tongue(choice, face, outline),
                 note=note,
                 place=place,
             ).made(ctx)
         )
+
+
+def _tongue(choice: Layered, face: Rect, outline: Rect) -> tuple[Solid, ...]:
+    """Return the tongue of a T: what of its outline lies beyond its face, as thick as the core."""
+    depth = (choice.face, choice.face + choice.core)
+    x0, x1 = (face.x1, outline.x1) if outline.x1 > face.x1 else (outline.x0, face.x0)
+    return (block(x0, face.y0, x1, face.y1, depth),) if x1 > x0 else ()
 
 
 # --- what holds it while it sets ---------------------------------------------------------------------------
@@ -358,13 +366,3 @@ def _dims(leaf: _LayeredLeaf) -> tuple[Dim, ...]:
     if leaf.choice.style is LayerStyle.FULL:
         return ()
     return frame_dims(leaf.layout, leaf.fit.width.value, leaf.stile.value, leaf.inset)
-
-
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: how thick it is.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    thick = ctx.leaf.build.thickness
-    add_thickness(ctx, thick, thick, "")

@@ -18,13 +18,13 @@ def judge(ctx: Context, choice: Layered) -> None:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         choice: What is chosen for the layered leaf.
     """
-    layers = ctx.figures["layers"]
+    layers = ctx.figures["thickness"]
     ctx.fine(
         "layers",
         "Balanced layers",
         f"{ctx.fmt(choice.face)} + {ctx.fmt(choice.core)} + {ctx.fmt(choice.face)} = {ctx.fmt(layers)}; both faces "
         "alike, so that it stays flat.",
-        grounds=Grounds("layers"),
+        grounds=Grounds("thickness"),
     )
     _lipping(ctx, choice)
     _trims(ctx, choice)
@@ -35,7 +35,7 @@ def judge(ctx: Context, choice: Layered) -> None:
             "No pin is short enough",
             f"Two layers are {ctx.fmt(choice.face + choice.core)}; the shortest pin would come through.",
             Remedy("Clamps and bearers alone, while the glue sets"),
-            grounds=Grounds("layers"),
+            grounds=Grounds("thickness"),
         )
 
 
@@ -46,7 +46,7 @@ def _lipping(ctx: Context, choice: Layered) -> None:
             "The layers show on its edges",
             "Plies show, drink water, and hold no hinge screw well.",
             Remedy("A plain lipping", "build.lipping", Lipping.PLAIN),
-            grounds=Grounds("layers"),
+            grounds=Grounds("thickness"),
         )
         return
     core = ctx.figures["core_width"]
@@ -98,12 +98,12 @@ def _pieces(ctx: Context, choice: Layered) -> None:
             f"{choice.pieced.capitalize()} in two, joined by a {choice.piece_joint}; the finish is {finish}.",
             Remedy("Paint", "timber.finish", "paint"),
             Remedy("Or whole members", "build.pieced", Pieced.NONE),
-            grounds=Grounds("layers", rule="pieced members are for painted work: common practice"),
+            grounds=Grounds("thickness", rule="pieced members are for painted work: common practice"),
         )
     else:
         ctx.fine(
             "pieced",
             f"{choice.pieced.capitalize()} in two pieces",
             f"Joined by a {choice.piece_joint}, glued on the core, alike on both faces; filled and painted.",
-            grounds=Grounds("layers"),
+            grounds=Grounds("thickness"),
         )

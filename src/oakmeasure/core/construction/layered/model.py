@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import field_validator
 
-from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
+from oakmeasure.core.document.construction_model import ConstructionModel, EdgeLayer, GlueOrder, known_sheet
 from oakmeasure.core.document.rules import bounded
 
 
@@ -87,6 +87,14 @@ class Layered(ConstructionModel):
     """Of the pins that hold while it sets, mm."""
 
     _known = field_validator("sheet")(known_sheet)
+
+    @property
+    def edge_layers(self) -> tuple[EdgeLayer, ...]:
+        """The core and a face layer on each side; a lipping is as thick as all of them."""
+        return (
+            EdgeLayer("core", "core, thickness", self.core, "build.core"),
+            EdgeLayer("face", "each face layer, thickness", self.face, "build.face", 2),
+        )
 
     @property
     def thickness(self) -> float:

@@ -9,7 +9,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from oakmeasure.core.base.errors import InputError
-from oakmeasure.core.base.geometry import Point, area
+from oakmeasure.core.base.geometry import Point
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction import braces
 from oakmeasure.core.construction.framed import checks as framed_checks
@@ -24,8 +25,8 @@ from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import minus, plus
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, GlueUpKind, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, around
+from oakmeasure.core.leaf.part import Build, Fixing, GlueUp, GlueUpKind, Loose, Rect, Size, Tenon
+from oakmeasure.core.leaf.part_factory import PartSpec, around
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import frame_movement
 
@@ -82,7 +83,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         tenons=tuple(leaf.tenons),
         sights=sights,
         summary=summary,
-        edge=choice.frame_thickness,
         fixings=tuple(leaf.fixings),
         dims=frame_dims(leaf.layout, fit.width.value, stile.value),
         says=says,
@@ -155,7 +155,8 @@ def _joints(leaf: LightLeaf) -> None:
             for stile, x0, x1 in ((HINGE_STILE, s - reach, s), (LATCH_STILE, w - s, w - s + reach)):
                 if choice.joint is LightJoint.DOWELS:
                     rect = Rect(x0, y - DOWEL / 2, x1, y + DOWEL / 2)
-                    leaf.tenons.append(Tenon(rail.name, stile, rect, DOWEL, False))
+                    middle = choice.frame_thickness / 2
+                    leaf.tenons.append(Tenon(rail.name, stile, rect, DOWEL, False, middle=middle, loose=Loose.DOWEL))
                 else:
                     x, way = (s + 22.0, -1.0) if stile == HINGE_STILE else (w - s - 22.0, 1.0)
                     long = ctx.figures["pocket_screw"].value
@@ -209,12 +210,14 @@ def _braces(leaf: LightLeaf) -> None:
         formula="corner to corner of its field",
     )
     shapes: list[tuple[str, tuple[Point, ...]]] = [("brace", shape)]
+    laps: dict[str, tuple[Solid, ...]] = {}
+    thick = choice.frame_thickness
     if choice.brace is LightBrace.CROSSED:
         shapes = [("brace 1", shape), ("brace 2", braces.turned_over(shape, x0, x1))]
+        laps = dict(zip(("brace 1", "brace 2"), braces.lapped(shape, shapes[1][1], (0.0, thick)), strict=True))
     for name, corners in shapes:
         size = Size(length.value, wide.value, choice.frame_thickness)
         lap = "half-lapped where they cross; " if len(shapes) == 2 else ""
-        cut = wide.value**2 * choice.frame_thickness / 4 if len(shapes) == 2 else 0.0
         leaf.parts.append(
             PartSpec(
                 name,
@@ -226,21 +229,7 @@ def _braces(leaf: LightLeaf) -> None:
                 upright=False,
                 depth=(0.0, choice.frame_thickness),
                 shape=corners,
-                volume=area(corners) * choice.frame_thickness - cut,
+                cuts=laps.get(name, ()),
                 note=f"{lap}both ends pointed, {ctx.show.value(angle.value, Unit.DEG)}",
             ).made(ctx)
         )
-
-
-# --- what closes it ----------------------------------------------------------------------------------------
-
-
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness at its edges, and over all.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    choice = ctx.leaf.build
-    assert isinstance(choice, Light)
-    add_thickness(ctx, choice.frame_thickness, choice.thickness, "build.frame_thickness")

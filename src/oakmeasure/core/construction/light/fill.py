@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+from oakmeasure.core.base.prisms import Solid, Span, block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.light.leaf import LightLeaf
 from oakmeasure.core.construction.light.model import LightFill, LightGlue
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import FIXED, Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
-from oakmeasure.core.leaf.part import Fixing, Rect, Size
+from oakmeasure.core.leaf.part import Fixing, Hold, Rect, Size
 from oakmeasure.core.leaf.part_factory import SCREW_SHORT_OF, SCREWS, PartSpec
 from oakmeasure.core.timber.wood import change_of_width
 
@@ -54,14 +55,16 @@ def _boards(leaf: LightLeaf) -> Figure | None:
     each = f.derived(
         "board_end", "each board, cover", across.value / max(count.value, 1.0), across, count, formula="width ÷ boards"
     )
-    n = int(count.value)
+    n, trim = int(count.value), leaf.fit.trim_side.value if choice.fill is LightFill.BOARDS else 0.0
     z1 = choice.thickness
     depth = (z1 - choice.fill_thickness, z1)
     for name, span, length, extra in spans:
         for at in range(n):
             rect = Rect(span.x0 + at * each.value, span.y0, span.x0 + (at + 1) * each.value, span.y1)
             size = Size(length.value, each.value, choice.fill_thickness)
-            planed = Size(length.value + extra, each.value + (0.0 if at == n - 1 else TONGUE), choice.fill_thickness)
+            ends = trim * ((at == 0) + (at == n - 1))
+            wide = each.value + (0.0 if at == n - 1 else TONGUE) + ends
+            planed = Size(length.value + extra, wide, choice.fill_thickness)
             board = PartSpec(
                 f"{name}board {at + 1}",
                 Role.BOARD,
@@ -73,10 +76,20 @@ def _boards(leaf: LightLeaf) -> Figure | None:
                 depth=depth,
                 note="" if at == n - 1 else "tongue and groove",
             ).made(ctx)
-            leaf.parts.append(replace(board, has_tongue=at < n - 1))
+            hold = Hold(depth, (CLEARANCE, CLEARANCE)) if choice.fill is LightFill.BOARDED else None
+            leaf.parts.append(
+                replace(board, has_tongue=at < n - 1, tongues=_tongues(rect, depth, at < n - 1), hold=hold)
+            )
     if choice.fill is LightFill.BOARDS:
         _from_behind(leaf, slotted=choice.glue is LightGlue.JOINTS)
     return _boards_move(leaf, across)
+
+
+def _tongues(rect: Rect, depth: Span, tongued: bool) -> tuple[Solid, ...]:
+    third = (depth[1] - depth[0]) / 3
+    return (
+        (block(rect.x1, rect.y0, rect.x1 + TONGUE, rect.y1, (depth[0] + third, depth[1] - third)),) if tongued else ()
+    )
 
 
 def _boards_move(leaf: LightLeaf, across: Figure) -> Figure:
@@ -185,7 +198,7 @@ def _rebated(leaf: LightLeaf) -> None:
                     depth=depth,
                     outline=outline,
                     bought=True,
-                    volume=size.length * size.width * size.thickness,
+                    hold=Hold(depth, (CLEARANCE, CLEARANCE)),
                 ).made(ctx)
             )
 

@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import field_validator
 
-from oakmeasure.core.document.construction_model import ConstructionModel, GlueOrder, known_sheet
+from oakmeasure.core.document.construction_model import ConstructionModel, EdgeLayer, GlueOrder, known_sheet
 from oakmeasure.core.document.rules import bounded
 
 
@@ -93,6 +93,15 @@ class Light(ConstructionModel):
     """Of the braces in the upper field."""
 
     _known = field_validator("sheet")(known_sheet)
+
+    @property
+    def edge_layers(self) -> tuple[EdgeLayer, ...]:
+        """The frame, and what lies on its back; what lies in its rebates ends before the edge."""
+        frame = EdgeLayer("frame_thick", "frame, thickness", self.frame_thickness, "build.frame_thickness")
+        if self.fill.is_in_rebate:
+            return (frame,)
+        words = f"{'boards' if self.fill.is_boards else 'sheet'} behind, thickness"
+        return frame, EdgeLayer("fill_thick", words, self.fill_thickness, "build.fill_thickness")
 
     @property
     def thickness(self) -> float:

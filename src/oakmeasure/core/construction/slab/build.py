@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field, replace
 
+from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
@@ -17,8 +18,8 @@ from oakmeasure.core.figures.figure import Figure, Origin, fixed, given, minus, 
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Part, Rect, Size, Tenon
-from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, nail_for, screw_for
+from oakmeasure.core.leaf.part import Build, Dim, Fixing, GlueUp, Loose, Part, Rect, Size, Tenon
+from oakmeasure.core.leaf.part_factory import PartSpec, nail_for, screw_for
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import slab_movement
 from oakmeasure.core.timber.wood import change_of_width
@@ -28,6 +29,7 @@ SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
 # Of a loose tenon: common practice, no source
 TENON_LONG = 40.0
 TENON_WIDE = 50.0
+DOWEL = 10.0  # of a slab's joints, diameter: common practice, no source
 FIRST_TENON = 100.0  # from an end: common practice, no source
 CLAMP_EVERY = 300.0  # along a joint: common practice, no source
 TWO_NAILS = 30.0  # of a nailed ledge: each nail from its strip's edge
@@ -102,11 +104,10 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     return Build(
         width=fit.width.value,
         height=fit.height.value,
-        thickness=_over_all(choice),
+        thickness=choice.over_all,
         parts=parts,
         tenons=tuple(leaf.tenons),
         summary=summary,
-        edge=choice.thickness,
         fixings=tuple(leaf.fixings),
         dims=tuple(leaf.dims),
         says=says,
@@ -125,14 +126,6 @@ def _glue_ups(leaf: _SlabLeaf, strips: list[Part]) -> tuple[GlueUp, ...]:
         group = sum(sorted(each.planed.width for each in strips)[-choice.group_size :])
         found.insert(0, GlueUp(f"each group of {choice.group_size}", h, group, clamps))
     return tuple(found)
-
-
-def _over_all(choice: Slab) -> float:
-    proud = {
-        Stiffener.DADOES: max(choice.stiffener_thickness - choice.dado, 0.0),
-        Stiffener.NAILED: choice.stiffener_thickness,
-    }
-    return choice.thickness + proud.get(choice.stiffener, 0.0)
 
 
 # --- strips ------------------------------------------------------------------------------------------------
@@ -245,13 +238,15 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
     if choice.joint is SlabJoint.GLUED or len(strips) < 2:
         return
     places = tenon_places(height=leaf.fit.height.value, every=choice.joint_spacing)
-    thick = choice.thickness / 3
-    size = TENON_WIDE if choice.joint is SlabJoint.TENONS else 10.0
+    loose = Loose.TENON if choice.joint is SlabJoint.TENONS else Loose.DOWEL
+    size, thick = (TENON_WIDE, choice.thickness / 3) if loose is Loose.TENON else (DOWEL, DOWEL)
     for strip in strips[1:]:
         x = strip.face.x0
         for y in places:
             rect = Rect(x - TENON_LONG / 2, y - size / 2, x + TENON_LONG / 2, y + size / 2)
-            leaf.tenons.append(Tenon(strip.name, strip.name, rect, thick, False))
+            leaf.tenons.append(
+                Tenon(strip.name, strip.name, rect, thick, False, middle=choice.thickness / 2, loose=loose)
+            )
     how = f"one near each end, the others at most {leaf.ctx.fmt(choice.joint_spacing)} apart"
     number = given("tenon_every", f"{choice.joint}, about every", choice.joint_spacing, fixed("build.joint_spacing"))
     leaf.ctx.figures.add(number)
@@ -334,8 +329,8 @@ def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
         face = Rect(x0, y - wide.value / 2, x0 + length.value, y + wide.value / 2)
         size = Size(length.value, wide.value, choice.stiffener_thickness)
         name = f"{word} {at}"
-        around = wide.value + 2 * choice.stiffener_thickness  # of a channel: its bottom and both sides
-        volume = checks.CHANNEL_WALL * around * length.value if is_metal else None
+        wall = checks.CHANNEL_WALL  # of a channel: its bottom, let into the slab, and both sides
+        inside = block(face.x0, face.y0 + wall, face.x1, face.y1 - wall, (z0 + wall, z1))
         leaf.parts.append(
             PartSpec(
                 name,
@@ -346,7 +341,7 @@ def _stiffeners(leaf: _SlabLeaf, season: Figure) -> None:
                 species="steel" if is_metal else leaf.wood.frame.key,
                 upright=False,
                 depth=(z0, z1),
-                volume=volume,
+                cuts=(inside,) if is_metal else (),
                 note="middle screw round, the others slotted" if choice.stiffener is not Stiffener.NAILED else "nailed",
             ).made(ctx)
         )
@@ -435,14 +430,3 @@ def _fix(leaf: _SlabLeaf, name: str, face: Rect, season: Figure) -> None:
                 (back - length, back),
             )
         )
-
-
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness at its edges, and over all.
-
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    choice = ctx.leaf.build
-    assert isinstance(choice, Slab)
-    add_thickness(ctx, choice.thickness, _over_all(choice), "build.thickness")

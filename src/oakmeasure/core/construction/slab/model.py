@@ -76,6 +76,15 @@ class Slab(ConstructionModel):
     """How deep stiffeners are let in, mm."""
 
     @property
+    def over_all(self) -> float:
+        """Thickness over battens that stand out at the back, mm."""
+        proud = {
+            Stiffener.DADOES: max(self.stiffener_thickness - self.dado, 0.0),
+            Stiffener.NAILED: self.stiffener_thickness,
+        }
+        return self.thickness + proud.get(self.stiffener, 0.0)
+
+    @property
     def glued_at_once(self) -> int:
         """How many strips are glued up together, before their groups are."""
         return self.group_size

@@ -10,22 +10,21 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from oakmeasure.core.base.geometry import Point, area
-from oakmeasure.core.base.units import Unit
-from oakmeasure.core.construction.clip_to_outline import clipped
+from oakmeasure.core.base.geometry import Point, clipped
+from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.construction.framed import build as framed_build
 from oakmeasure.core.construction.veneered import checks
 from oakmeasure.core.construction.veneered.faces import BOUGHT, lay_faces, say_bow, say_yield
 from oakmeasure.core.construction.veneered.model import BackFace, Veneered, VeneerForm
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.figure import Figure, Term, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build, Dim, GlueUp, Part, Rect, Size
-from oakmeasure.core.leaf.part_factory import PartSpec, add_thickness, around
-from oakmeasure.core.timber.choice import Timber
-from oakmeasure.core.timber.movement import edges_movement
+from oakmeasure.core.leaf.part_factory import PartSpec, around
+from oakmeasure.core.timber.choice import Timber, movement_of
+from oakmeasure.core.timber.movement import Moving, edges_movement
 
 PLAIN_EDGING = 8.0  # without a moulding: common practice, no source
 
@@ -65,7 +64,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     ]
     parts += _edges(ctx, choice, fit, wood, (0.0, t) if not choice.edging_first else (z0, z1), edging)
     parts += lay_faces(ctx, choice, fit, wood, (front, back), edging)
-    edges_movement(ctx, wood, edging)
+    _moves(ctx, choice, wood, ctx.figures.total("solid_edges", "both edgings", plus(edging, 2)), fit.width)
     say_yield(ctx, choice, fit)
     say_bow(ctx, choice, wood, front, back, fit.width)
     checks.judge(ctx, choice)
@@ -89,7 +88,6 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
         thickness=t,
         parts=numbered,
         summary=summary,
-        edge=t,
         dims=dims,
         says=f"{choice.form}; {words}",
         glue_ups=glue,
@@ -107,20 +105,25 @@ def _glue_ups(w: float, h: float, t: float) -> tuple[GlueUp, ...]:
 
 
 def _framed(ctx: Context, fit: Fit, wood: Timber, choice: Veneered, veneers: tuple[Figure, Figure]) -> Build:
-    """Return the leaf set out as a frame; a core of sheet keeps its size."""
-    still = ctx.figures.given(
-        "movement_core",
-        "movement of the core, for each point",
-        0.0,
-        fixed(source="sheet keeps its size"),
-        unit=Unit.RATIO,
-    )
-    built = framed_build.build(ctx, fit, replace(wood, coefficient=still, panel_coefficient=still))
+    """Return the leaf set out as a frame; its core moves as its sheet does, its edgings as their wood."""
+    core, edging = movement_of(ctx, wood, choice.core), ctx.figures["edging"]
+
+    def moves(stile: Figure) -> None:
+        edges = ctx.figures.total("solid_edges", "edgings of both stiles", plus(edging, 4))
+        _moves(ctx, choice, wood, edges, ctx.figures.total("both_stiles", "both stiles", plus(stile, 2)))
+
+    built = framed_build.build(ctx, fit, replace(wood, coefficient=core, panel_coefficient=core), moves)
     say_yield(ctx, choice, fit)
     say_bow(ctx, choice, wood, *veneers, ctx.figures["stile"])
     checks.judge(ctx, choice)
     words = "edged before the veneer" if choice.edging_first else "edged after it"
     return replace(built, says=f"{choice.form}; {words}; {built.says}", layered=True)
+
+
+def _moves(ctx: Context, choice: Veneered, wood: Timber, edges: Figure, across: Figure) -> None:
+    """Say how much it moves: its edgings as wood, its core as a sheet; across: both together."""
+    sheet = ctx.figures.total("sheet_across", "core across the leaf", plus(across), minus(edges))
+    edges_movement(ctx, wood, edges, Moving(sheet, movement_of(ctx, wood, choice.core)))
 
 
 def _thicknesses(ctx: Context, choice: Veneered) -> tuple[Figure, Figure]:
@@ -245,52 +248,59 @@ def _layers(
         key = f"{member.slug}_core_width"
         width = ctx.figures.total(figure_name(key), f"{member.name}, core, width", *terms)
     finished = Size(member.finished.length, member.finished.width - 2 * e, thick)
-    seen = area(member.corners)
-    share = thick / member.finished.thickness
+    inner, shape = _inner(member, e)
     core = replace(
         member,
+        face=inner,
+        shape=shape,
         species=choice.core,
         finished=finished,
         planed=replace(finished, length=member.planed.length),
         rough=replace(finished, length=member.planed.length),
         width=width,
         depth=(z0 + front.value, z1 - back.value),
-        volume=member.volume * share * (1 - 2 * e / max(member.finished.width, 1.0)),
         note="; ".join(x for x in (member.note, "core, edged and veneered" if edged else "core, veneered") if x),
     )
-    made = [core]
+    made, seen = [core], _seen_figure(ctx, member)
     if edged:
-        made += _edgings(ctx, wood, core, (edging, e))
+        made += _edgings(ctx, wood, core, (member, seen), (edging, e))
     for ending, depth in (("", (z0, z0 + front.value)), (", back", (z1 - back.value, z1))):
         layer = depth[1] - depth[0]
         if layer <= 0:
             continue
-        size = Size(member.finished.length, member.finished.width, layer)
+        size = Size(_seen(member), member.finished.width, layer)
+        more = member.planed.length - member.finished.length
+        glued = Size(size.length + more, member.planed.width, layer)
         made.append(
             PartSpec(
                 f"{member.name}, veneer{ending}",
                 Role.VENEER,
                 member.face,
-                (member.length, member.width),
-                sizes=(size, size),
+                (seen, member.width),
+                sizes=(size, glued),
                 species=wood.panel.key,
                 upright=member.grain_upright,
                 depth=depth,
                 shape=member.shape,
                 at_hand=True,
-                volume=seen * layer,
+                outline=member.outline,
+                hold=member.hold,
                 place=member.place,
                 is_back=bool(ending),
             ).made(ctx)
         )
-    return made
+    return [core, *(replace(each, is_raked=member.is_raked, layer_of=core.name) for each in made[1:])]
 
 
-def _edgings(ctx: Context, wood: Timber, core: Part, edging: tuple[Figure, float]) -> list[Part]:
-    """Return both edgings of a member; edging: as it is chosen, and how thick it is on this one."""
-    made, thick, e, f = [], core.finished.thickness, edging[1], core.face
-    size = Size(core.finished.length, e, thick)
-    sawn = Size(core.planed.length, ctx.figures["edging_sawn"].value, thick)
+def _edgings(
+    ctx: Context, wood: Timber, core: Part, on: tuple[Part, Figure], edging: tuple[Figure, float]
+) -> list[Part]:
+    """Return both edgings of a member; on: it and its length that shows; edging: as chosen, and how thick it is."""
+    (member, length), thick, e = on, core.finished.thickness, edging[1]
+    made, f = [], member.face
+    size = Size(_seen(member), e, thick)
+    trim = member.planed.width - member.finished.width  # on the edging that is trimmed once it is glued up
+    outer = 1 if member.place in (Place.HINGE, Place.BOTTOM) else 2
     inner = max(f.y1 - e, f.y0), max(f.x1 - e, f.x0)
     rects = (
         (Rect(f.x0, f.y0, f.x0 + e, f.y1), Rect(inner[1], f.y0, f.x1, f.y1))
@@ -298,25 +308,27 @@ def _edgings(ctx: Context, wood: Timber, core: Part, edging: tuple[Figure, float
         else (Rect(f.x0, f.y0, f.x1, f.y0 + e), Rect(f.x0, inner[0], f.x1, f.y1))
     )
     shapes: tuple[tuple[Point, ...], ...] = ((), ())
-    if core.shape and core.grain_upright:
-        low, high = (clipped(_corners(each), core.shape) for each in rects)
+    if member.shape and core.grain_upright:
+        low, high = (clipped(_corners(each), member.shape) for each in rects)
         shapes = low, high
-    elif core.shape:
-        shapes = _along(core.shape, e)
+    elif member.shape:
+        lower, upper = _edges_of(member.shape)
+        up = _upright(member, e)
+        under = (*lower, *((x, y + up) for x, y in reversed(lower)))
+        shapes = under, (*((x, y - up) for x, y in reversed(upper)), *upper)
     for at, (rect, shape) in enumerate(zip(rects, shapes, strict=True), start=1):
         made.append(
             PartSpec(
                 f"{core.name}, edging {at}",
                 Role.LIPPING,
                 around(shape) if shape else rect,
-                (core.length, edging[0]),
-                sizes=(size, sawn),
+                (length, edging[0]),
+                sizes=(size, Size(core.planed.length, ctx.figures["edging_sawn"].value + trim * (at == outer), thick)),
                 species=wood.frame.key,
                 upright=core.grain_upright,
                 depth=core.depth or (0.0, thick),
                 shape=shape,
-                volume=size.length * e * thick,
-                note="bent, or sawn to the curve" if shape else "",
+                note="bent, or sawn to the curve" if shape and not member.is_raked else "",
             ).made(ctx)
         )
     return made
@@ -326,20 +338,55 @@ def _corners(rect: Rect) -> tuple[Point, ...]:
     return (rect.x0, rect.y0), (rect.x1, rect.y0), (rect.x1, rect.y1), (rect.x0, rect.y1)
 
 
-def _along(shape: tuple[Point, ...], wide: float) -> tuple[tuple[Point, ...], tuple[Point, ...]]:
-    """Return strips along the lower and the upper edge of a rail that is arched or raked, both anticlockwise."""
+def _edges_of(shape: tuple[Point, ...]) -> tuple[tuple[Point, ...], tuple[Point, ...]]:
+    """Return the lower edge of a rail that is arched or raked, left to right, and its upper one, right to left."""
     right = max(range(len(shape)), key=lambda at: (shape[at][0], -at))
-    lower, upper = shape[: right + 1], shape[right + 1 :]
-    under = (*lower, *((x, y + wide) for x, y in reversed(lower)))
-    over = (*((x, y - wide) for x, y in reversed(upper)), *upper)
-    return under, over
+    return shape[: right + 1], shape[right + 1 :]
 
 
-def inputs(ctx: Context) -> None:
-    """Add what other stages need before the leaf is built: its thickness.
+def _upright(member: Part, thick: float) -> float:
+    """Return how high a strip of a thickness stands on a raked rail, plumb, mm."""
+    if not member.is_raked:
+        return thick
+    (ax, ay), *_, (bx, by) = _edges_of(member.shape)[0]
+    return thick * math.hypot(1.0, (by - ay) / (bx - ax))
 
-    Args:
-        ctx: The leaf's context: its choices are read, its figures and checks added to.
-    """
-    thick = ctx.leaf.build.thickness
-    add_thickness(ctx, thick, thick, "build.thickness")
+
+def _inner(member: Part, thick: float) -> tuple[Rect, tuple[Point, ...]]:
+    """Return the face and the corners of what lies between a member's edgings."""
+    f = member.face
+    if not thick:
+        return f, member.shape
+    if member.grain_upright:
+        rect = Rect(f.x0 + thick, f.y0, f.x1 - thick, f.y1)
+        return rect, clipped(_corners(rect), member.shape) if member.shape else ()
+    if not member.shape:
+        return Rect(f.x0, f.y0 + thick, f.x1, f.y1 - thick), ()
+    (lower, upper), up = _edges_of(member.shape), _upright(member, thick)
+    shape = (*((x, y + up) for x, y in lower), *((x, y - up) for x, y in upper))
+    return around(shape), shape
+
+
+def _seen(member: Part) -> float:
+    """Return a member's length without what its tenons reach into others, mm: so long are its edgings and veneers."""
+    if member.role is Role.PANEL:
+        return member.finished.length
+    f = member.face
+    if not member.is_raked:
+        return f.height if member.grain_upright else f.width
+    slope = _upright(member, 1.0)
+    return f.width * slope + member.finished.width * math.sqrt(slope * slope - 1.0)
+
+
+def _seen_figure(ctx: Context, member: Part) -> Figure:
+    """Return the figure of that length: the member's own where nothing of it is hidden."""
+    long = _seen(member)
+    if abs(long - member.length.value) < HAIR:
+        return member.length
+    return ctx.figures.derived(
+        ctx.figures.unused(f"{member.slug}_seen"),
+        f"{member.name}, between what it joins",
+        long,
+        member.length,
+        formula="its length less its tenons",
+    )

@@ -100,8 +100,11 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
     f, build = leaf.figures, leaf.build
     if build is None or "least_bevel" not in f:
         return
-    t, w, gap = build.thickness, leaf.fit.width.value, f["gap_latch"].value
+    assert leaf.body is not None
+    t, w, gap = leaf.body.thickness_along("latch"), leaf.fit.width.value, f["gap_latch"].value
     knuckle, setback = f["butt_knuckle"].value, f["butt_setback"].value
+    assert leaf.body is not None
+    t = leaf.body.thickness_along("hinge")
     big = 30 * step / max(t, 30.0)
     mirrored = leaf.leaf.hand is Hand.RIGHT
     shown, lining = 26.0, 16.0

@@ -29,13 +29,13 @@ def clash_view(leaf: LeafSolution, show: Show) -> Drawing:
         leaf: The leaf, worked out to the end.
         show: How lengths and other quantities are written.
     """
-    build = leaf.build
-    if build is None:
+    build, body = leaf.build, leaf.body
+    if build is None or body is None:
         return no_leaf(leaf, show)
     sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
     step = sketch.step
     front(sketch, build)
-    for zone in zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness):
+    for zone in zones(leaf.clashes, body):
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
         sketch.rect(rect, Layer.BAND, ref=zone.ref)
     for thing in leaf.clashes.things:
@@ -63,13 +63,13 @@ def zones_view(leaf: LeafSolution, show: Show) -> Drawing:
         leaf: The leaf, worked out to the end.
         show: How lengths and other quantities are written.
     """
-    build = leaf.build
-    if build is None:
+    build, body = leaf.build, leaf.body
+    if build is None or body is None:
         return no_leaf(leaf, show)
     sketch = sketch_for(leaf, show, roomy_step(build, show, ROOM))
     step = sketch.step
     front(sketch, build)
-    found = zones(leaf.clashes, width=build.width, height=build.height, thickness=build.thickness)
+    found = zones(leaf.clashes, body)
     for number, zone in enumerate(found, start=1):
         rect = Rect(zone.from_hinge, build.height - zone.to, zone.in_to, build.height - zone.from_top)
         sketch.rect(rect, Layer.SPACE, ref=zone.ref)

@@ -23,7 +23,8 @@ from oakmeasure.core.drawings.edge_view import edge_on
 from oakmeasure.core.drawings.hardware.bored import bored
 from oakmeasure.core.drawings.leaf.leaf_view import front, roomy_step, sketch_for
 from oakmeasure.core.fit.swing.cup_clearance import corner_way, cup_pin
-from oakmeasure.core.hardware.hinges.cups import CUP, Cups
+from oakmeasure.core.hardware.hinges.cup_checks import CUP
+from oakmeasure.core.hardware.hinges.cups import Cups
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.solution import LeafSolution
 
@@ -75,10 +76,11 @@ def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, cups: Cups) -> No
     """Down from the leaf's top, and for the plates down from the opening's upper edge."""
     step = sketch.step
     page = sketch.page()
-    edge = leaf.figures["gap_head"].value if leaf.leaf.hanging is Hanging.INSET else -leaf.figures["overlay"].value
+    assert leaf.frame is not None
+    top = leaf.frame.top("hinge")
     for x, start, word, places in (
-        (-8 * step, build.height, "cups", [(each.number, each.top) for each in cups.places]),
-        (-21 * step, build.height + edge, "plates", [(each.number, each.plate) for each in cups.places]),
+        (-8 * step, top, "cups", [(each.number, each.top) for each in cups.places]),
+        (-21 * step, top + leaf.frame.head_gap("hinge"), "plates", [(each.number, each.plate) for each in cups.places]),
     ):
         page.label((x, build.height + 7 * step), word, Lettering(Layer.PENCIL, 0.95))
         page.line([(x, start), (x, 0)], Layer.FAINT)
@@ -100,7 +102,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cups: Cups, x: float) 
     """Plan through a shut hinge, enlarged, the opening face below; drawn for its hand."""
     step = page.step
     f, mirrored = leaf.figures, leaf.leaf.hand is Hand.RIGHT
-    t, over, big = build.thickness, cups.over.value, 62 * step / 74.0
+    assert leaf.body is not None
+    t, over, big = leaf.body.thickness_along("hinge"), cups.over.value, 62 * step / 74.0
     inset = leaf.leaf.hanging is Hanging.INSET
     shown = 74.0
     x0 = x + (shown if mirrored else 24.0) * big

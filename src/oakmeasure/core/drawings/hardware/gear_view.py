@@ -171,7 +171,8 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
     for each in hatching(ground, 2.2 * step):
         page.line(each, Layer.FAINT)
     page.line([(ground.x0, ground.y1), (ground.x1, ground.y1)], Layer.FLOOR)
-    edge = build.edge or t
+    assert leaf.body is not None
+    edge = leaf.body.along("hinge")[1]
     if guide.kind is GuideKind.FIN and "guide_depth" in f:
         _fin(page, leaf, edge, t, rect)
     elif guide.kind is GuideKind.CHEEKS:

@@ -74,12 +74,14 @@ def _knuckles(sketch: Sketch, leaf: LeafSolution, butts: Butts) -> None:
 
 
 def _heights(sketch: Sketch, leaf: LeafSolution, build: Build, butts: Butts) -> None:
-    """Both columns of places: down from the leaf's top, and down from the lining's head."""
+    """Both columns of places: down from the leaf's top, and down from the head, on the hinge jamb."""
     step = sketch.step
-    page, f = sketch.page(), leaf.figures
+    page = sketch.page()
     outside = side_gaps(leaf)[0] + LINING_SHOWN
     on_leaf, on_lining = -outside - 7 * step, -outside - 20 * step
-    top, head = build.height, build.height + f["gap_head"].value
+    assert leaf.frame is not None
+    top = leaf.frame.top("hinge")
+    head = top + leaf.frame.head_gap("hinge")
     page.label((on_leaf, head + 6 * step), "leaf", Lettering(Layer.PENCIL, 0.95))
     page.label((on_lining, head + 6 * step), "lining", Lettering(Layer.PENCIL, 0.95))
     for column, start, places in (
@@ -106,10 +108,12 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, x: float
     """Plan through a shut butt, enlarged, the opening face at the bottom, drawn for its hand."""
     step = page.step
     f = leaf.figures
-    big = 30 * step / max(build.thickness, 30.0)  # so that the thickness fills about 40 steps
+    assert leaf.body is not None
+    t = leaf.body.thickness_along("hinge")
+    big = 30 * step / max(t, 30.0)  # so that the thickness fills about 40 steps
     gap, depth, across = f["gap_hinge"].value, f["butt_depth"].value, f["butt_across"].value
     knuckle, closed = f["butt_knuckle"].value, f["butt_closed"].value
-    t, lining, stile = build.thickness, 18.0, 36.0
+    lining, stile = 18.0, 36.0
     mirrored = leaf.leaf.hand is Hand.RIGHT
     y_face = build.height - 62 * step  # the opening face
     x += 12 * step if mirrored else 0.0  # the sizes stand at the left then

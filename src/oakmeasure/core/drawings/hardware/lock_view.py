@@ -81,7 +81,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, cuts: list[Boring], x:
     if centre is None or not cuts:
         page.write((x, build.height - 10 * step), "none yet: choose at the left", PENCIL)
         return
-    y, w, t = build.height - centre.value, build.width, build.thickness
+    assert leaf.body is not None
+    y, w, t = build.height - centre.value, build.width, leaf.body.thickness_along("latch")
     big = 46 * step / (IN_PLAN + BESIDE)
     mirrored = leaf.leaf.hand is Hand.RIGHT
     base = build.height - 14 * step - (t + 6) * big

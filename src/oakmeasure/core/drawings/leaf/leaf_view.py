@@ -16,6 +16,7 @@ from oakmeasure.core.drawings.layers import LINING_SHOWN, grain_along, side_gaps
 from oakmeasure.core.drawings.leaf.leaf_rods import height_rod, width_rod
 from oakmeasure.core.drawings.refs import part_ref
 from oakmeasure.core.edits.drag import rails_to_drag
+from oakmeasure.core.fit.frame import Frame
 from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.solution import LeafSolution
 
@@ -152,11 +153,24 @@ def surround(sketch: Sketch, leaf: LeafSolution) -> None:
     y0, y1 = -f["gap_floor"].value, h + f["gap_head"].value
     if leaf.fit.outline:
         _surround_outline(sketch, leaf, (x0, y0, x1), t)
+    elif leaf.frame is not None and leaf.fit.leaves == 1 and leaf.leaf.hanging.has_butts:
+        _surround_as_it_is(sketch, leaf.frame, t)
     else:
         sketch.rect(Rect(x0, y0, x1, y1), Layer.SPACE)
         for rect in (Rect(x0 - t, y0, x0, y1 + t), Rect(x1, y0, x1 + t, y1 + t), Rect(x0, y1, x1, y1 + t)):
             sketch.rect(rect, Layer.LINING)
     floor_line(sketch.page(), -11 * step, w + 14 * step, y0)
+
+
+def _surround_as_it_is(sketch: Sketch, frame: Frame, thick: float) -> None:
+    """The lining as it stands round a square leaf: its sides lean and its head falls as they were read."""
+    dx, dy = frame.leaf_at
+    (hf, hh), (lf, lh) = ((each.foot, each.head) for each in (frame.hinge, frame.latch))
+    foot_h, head_h, head_l, foot_l = ((x - dx, y - dy) for x, y in (hf, hh, lh, lf))
+    sketch.area([foot_h, foot_l, head_l, head_h], Layer.SPACE)
+    outside = [(x - thick, y) for x, y in (foot_h, head_h)], [(x + thick, y) for x, y in (head_l, foot_l)]
+    over = [(x, y + thick) for x, y in (outside[0][1], outside[1][0])]
+    sketch.area([foot_h, head_h, head_l, foot_l, outside[1][1], over[1], over[0], outside[0][0]], Layer.LINING)
 
 
 def _surround_outline(sketch: Sketch, leaf: LeafSolution, box: tuple[float, float, float], thick: float) -> None:

@@ -13,6 +13,7 @@ from collections.abc import Callable, Sequence
 
 from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
@@ -59,7 +60,8 @@ def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     else:
         _bench(sketch, leaf, build, op, how)
     _thumb(sketch, leaf, build, op)
-    has_cut = _section(sketch, build, op)
+    assert leaf.body is not None
+    has_cut = _section(sketch, leaf.body, op)
     _words(sketch, op, *(BESIDE_CUT if has_cut else BESIDE_THUMB))
     return sketch.drawing(margin=14)
 
@@ -232,8 +234,7 @@ def _tenons(
     for tenon in build.tenons:
         if not name or name not in (tenon.member, tenon.into):
             continue
-        middle = build.middle
-        depth = (middle - tenon.thickness / 2, middle + tenon.thickness / 2)
+        depth = tenon.depth
         if tenon.into == name and how.by_depth:
             sketch.rect(box(tenon.rect, depth), Layer.SPACE, ref=f"part:{tenon.member}")
             sketch.box(box(tenon.rect, depth), Layer.OUTLINE, ref=f"part:{tenon.member}")
@@ -296,7 +297,7 @@ def _thumb(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> N
         )
 
 
-def _section(sketch: Sketch, build: Build, op: Operation) -> bool:
+def _section(sketch: Sketch, body: Body, op: Operation) -> bool:
     """The cut seen on the end of the member, large.
 
     How wide, how deep, how far from the face that lies at the fence. Returns whether there is one.
@@ -307,7 +308,8 @@ def _section(sketch: Sketch, build: Build, op: Operation) -> bool:
     deep = next((by[key] for key in ("deep", "deep, from this edge", "long", "depth stop") if key in by), None)
     if deep is None or op.trade not in (Trade.JOINT, Trade.ROUT, Trade.BORE):
         return False
-    thick = build.edge or build.thickness
+    front, back = body.along("hinge")
+    thick = back - front
     edge_cut = op.hold is not None and (op.hold.up in EDGES or op.hold.up in (SideUp.FOOT, SideUp.HEAD))
     if edge_cut:
         body_wide, body_high = thick, max(1.6 * deep, 1.2 * thick)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from oakmeasure.core.base.geometry import Point
-from oakmeasure.core.base.units import Unit
+from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.cup_hinges import cup_from_table, cup_keys
 from oakmeasure.core.document.readings import FloorAlong, FloorPoint, InTheWay, Side
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
@@ -24,6 +24,7 @@ from oakmeasure.core.fit.swing.geometry import (
     rising_easing,
     self_swing_nm,
 )
+from oakmeasure.core.fit.swing.under_head import judge_head
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
@@ -102,6 +103,7 @@ def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
         for at, thing in enumerate(ctx.leaf.in_the_way, start=1)
         if (each := _obstacle(at, thing, gap, plan.width, front))
     )
+    _lies_over(ctx, obstacles, plan)
     stops, by = 180.0, ""
     if not hanging.has_butts:
         stops, by = min(180.0, ctx.leaf.hardware.cup.hinge.opens), "hinge's own stop"
@@ -121,10 +123,31 @@ def swing(ctx: Context, opening: Opening, fitted: Fit) -> Swing:
     drags = _drags_at(ctx, made)
     if drags is not None and drags < made.stops_deg:
         made = replace(made, stops_deg=drags, stopped_by="floor")
+    judge_head(ctx, opening, fitted, plan)
     _figures(ctx, made, fitted)
     _corner(ctx, made, fitted)
     _floor(ctx, made)
     return made
+
+
+def _lies_over(ctx: Context, obstacles: Sequence[Obstacle], plan: SwingPlan) -> None:
+    """Stop a leaf that would lie over what stands beside it even when it is shut."""
+    for each in obstacles:
+        x0, x1 = min(x for x, _ in each.outline), max(x for x, _ in each.outline)
+        over = min(x1, plan.width - x0)
+        if over <= HAIR or x0 >= plan.width or x1 <= 0:
+            continue
+        overlay = ctx.figures.get("overlay")
+        less = overlay.value - over if overlay is not None else 0.0
+        ctx.stop(
+            "lies-over",
+            f"The leaf lies over the {each.name}",
+            f"Shut, its edge would stand {ctx.fmt(over)} inside it.",
+            Remedy(f"Overlay {ctx.fmt(less)} at the most", "cabinet.overlay", round(less, 1))
+            if less > 0
+            else Remedy("A narrower leaf, or move what stands there"),
+            grounds=Grounds("overlay" if overlay is not None else "leaf_width", each.ref),
+        )
 
 
 def _plan(ctx: Context, fitted: Fit) -> SwingPlan:

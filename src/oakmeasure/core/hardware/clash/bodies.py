@@ -126,22 +126,14 @@ def fixing_things(build: Build) -> list[ClashBody]:
 
 
 def _joints(build: Build) -> Iterable[ClashBody]:
-    middle = build.middle
     for at, each in enumerate(build.tenons):
-        r, half = each.rect, each.thickness / 2
         what = "haunch" if each.is_haunch else "tenon"
         words = (
             f"{each.member}'s {what} in the {each.into}"
             if each.member != each.into
             else (f"loose tenon {at + 1} beside {each.member}")
         )
-        yield ClashBody(
-            words,
-            BodyKind.JOINT,
-            block(r.x0, r.y0, r.x1, r.y1, (middle - half, middle + half)),
-            f"part:{each.member}",
-            f"{each.member} {each.into}",
-        )
+        yield ClashBody(words, BodyKind.JOINT, each.solid, f"part:{each.member}", f"{each.member} {each.into}")
 
 
 def _panels(build: Build) -> Iterable[ClashBody]:

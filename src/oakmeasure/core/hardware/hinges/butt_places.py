@@ -20,9 +20,9 @@ class ButtPlace:
     bottom: Figure
     """Its lower end, down from the leaf's top, mm."""
     jamb_top: Figure
-    """Its upper end, down from the lining's head, mm."""
+    """Its upper end, down from the head on the hinge jamb, mm."""
     jamb_bottom: Figure
-    """Its lower end, down from the lining's head, mm."""
+    """Its lower end, down from the head on the hinge jamb, mm."""
     rect: Rect
     """The rectangle that it takes up, mm in the leaf."""
 

@@ -8,13 +8,16 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import is_chosen
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
-from oakmeasure.core.figures.check import Grounds, Remedy
+from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, derived, fixed, given, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
-from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, leg
+from oakmeasure.core.fit.frame import Frame, add_head_gap
+from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, jamb_datum, leg
 from oakmeasure.core.hardware.hinges import butt_checks as checks
 from oakmeasure.core.hardware.hinges.butt_places import ButtPlace, Butts
 from oakmeasure.core.hardware.hinges.butt_schools import (
@@ -32,7 +35,7 @@ from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Rect
+from oakmeasure.core.leaf.part import Rect
 
 BUTT_FIGURES = (
     ("length", "butt_length", "butt, length", Unit.MM),
@@ -56,13 +59,14 @@ def add_butt_figures(ctx: Context) -> None:
         ctx.reading(figure_name(name), label, reading, f"hardware.butt.{field}", f"“{butt.name}”", unit)
 
 
-def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
+def hang_on_butts(ctx: Context, fit: Fit, frame: Frame, body: Body, mass: Figure) -> Butts:
     """Place the butts on leaf and jamb, and judge number, places, let-in and load.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
-        fit: Size of the leaf and its gaps, mm.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        fit: Size of the leaf, as high as its hinge edge is, mm.
+        frame: What the leaf hangs in.
+        body: The leaf's pieces in place.
         mass: Of the leaf, kg.
     """
     height, length = fit.height, ctx.figures["butt_length"]
@@ -71,7 +75,7 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     school = ctx.leaf.hardware.school or ctx.rules.butt_school
     end = _ends_from(ctx, school, length)
     depth = _depth(ctx)
-    across = _across(ctx, build)
+    across = _across(ctx, body, mass)
     tops = _tops(ctx, school, int(count.value), height, length, end)
     if not tops[school]:
         ctx.stop(
@@ -84,16 +88,17 @@ def hang_on_butts(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Butts:
     by_hand = _by_hand(ctx, int(count.value), height, length)
     if by_hand:
         tops[school] = by_hand
-    places = tuple(_place(ctx, at, top, school, end, fit) for at, top in enumerate(tops[school]))
+    add_head_gap(ctx, frame, "hinge")
+    places = tuple(_place(ctx, at, top, school, end, (fit, frame)) for at, top in enumerate(tops[school]))
     pull = _pull(ctx, fit, mass, places, length)
     checks.judge_count(ctx, int(count.value), by_rule, school, mass)
-    checks.judge_places(ctx, places, build)
+    checks.judge_places(ctx, places, body.build)
     return Butts(
         places,
         depth,
         across,
         pull,
-        _borings(ctx, places, depth, across, length, _hinge_member(build)),
+        _borings(ctx, places, (depth, across, length), body),
         {str(key): value for key, value in tops.items() if key is not school},
     )
 
@@ -212,7 +217,11 @@ def _ends(rules: ShopRules) -> ButtEnds:
     )
 
 
-def _place(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dict[str, Figure], fit: Fit) -> ButtPlace:
+def _place(
+    ctx: Context, at: int, top_value: float, school: ButtSchool, end: dict[str, Figure], where: tuple[Fit, Frame]
+) -> ButtPlace:
+    """Return a butt's place; where: the leaf as high as its hinge edge is, and what it hangs in."""
+    fit, frame = where
     figures, number = ctx.figures, at + 1
     height, length, across = fit.height, figures["butt_length"], figures["butt_across"]
     by_hand = len(ctx.leaf.hardware.tops) == int(figures["butt_count"].value)
@@ -247,19 +256,23 @@ def _place(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dic
     bottom = figures.total(
         figure_name(f"butt_{number}_bottom"), f"butt {number}, its lower end", plus(top), plus(length)
     )
-    jamb = figures.total(
+    y1, over = height.value - top.value, figures["head_gap_hinge"]
+    jamb = figures.derived(
         figure_name(f"butt_{number}_jamb"),
-        f"butt {number}, its upper end down from the lining's head",
-        plus(top),
-        plus(figures["gap_head"]),
+        f"butt {number}, its upper end down from the head, on the hinge jamb",
+        frame.carried("hinge", y1),
+        top,
+        over,
+        formula="down the leaf + from the leaf up to the head there",
     )
-    jamb_end = figures.total(
+    jamb_end = figures.derived(
         figure_name(f"butt_{number}_jamb_bottom"),
-        f"butt {number}, its lower end on the lining",
-        plus(jamb),
-        plus(length),
+        f"butt {number}, its lower end on the hinge jamb",
+        frame.carried("hinge", y1 - length.value),
+        jamb,
+        length,
+        formula="its upper end + its length",
     )
-    y1 = height.value - top.value
     return ButtPlace(number, top, bottom, jamb, jamb_end, Rect(0.0, y1 - length.value, across.value, y1))
 
 
@@ -285,22 +298,23 @@ def _depth(ctx: Context) -> Figure:
     return depth
 
 
-def _across(ctx: Context, build: Build) -> Figure:
+def _across(ctx: Context, body: Body, mass: Figure) -> Figure:
     """Add how far the butt's leaf goes into the edge, gauged from the opening face."""
-    leaf, knuckle = ctx.figures["butt_leaf"], ctx.figures["butt_knuckle"]
+    edge, leaf, knuckle = body.thickness_along("hinge"), ctx.figures["butt_leaf"], ctx.figures["butt_knuckle"]
     across = ctx.figures.total("butt_across", "butt, across the edge from the opening face", plus(leaf), minus(knuckle))
     wood = ctx.figures.total("butt_wood_behind", "wood behind the butt", plus(ctx.figures["thickness"]), minus(across))
     least = ctx.rule("butt_back_wood", "wood that stays behind a butt")
     if across.value <= 0 or wood.value < least.value:
-        ctx.warn(
+        ctx.report(
             "butt-back",
+            Level.STOP if wood.value < 0 and is_chosen(ctx.leaf.hardware.butt) else Level.WARNING,
             "Little wood behind the butts" if wood.value >= 0 else "The butts are wider than the edge",
-            f"In {ctx.fmt(build.edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
+            f"In {ctx.fmt(edge)} the butt reaches {ctx.fmt(across)}: {ctx.fmt(wood)} stays.",
             *checks.other_butts(
                 ctx,
                 lambda each: (
-                    build.edge - each.leaf_width.value + each.pin_projection.value >= least.value
-                    and each.rating_kg.value >= ctx.figures["butt_rating_kg"].value
+                    edge - each.leaf_width.value + each.pin_projection.value >= least.value
+                    and each.rating_kg.value >= mass.value
                 ),
             ),
             Remedy("A narrower butt, or hinges on the face"),
@@ -329,24 +343,30 @@ def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], l
 
 
 def _borings(
-    ctx: Context, places: tuple[ButtPlace, ...], depth: Figure, across: Figure, length: Figure, member: str
+    ctx: Context, places: tuple[ButtPlace, ...], size: tuple[Figure, Figure, Figure], body: Body
 ) -> tuple[Boring, ...]:
+    """Return what is let in for the butts, in leaf and lining; size: how deep, how far across, how long."""
+    depth, across, length = size
+    if not 0 < across.value <= body.thickness_along("hinge"):
+        return ()  # a stop says so: nothing is let into wood that is not there
     if depth.value <= 0:
         return ()
     found: list[Boring] = []
+    front, _ = body.along("hinge")
     for place in places:
         sizes = (length.value, across.value, depth.value)
         r = place.rect
+        member = body.member_at("hinge", (r.y0 + r.y1) / 2, front + across.value / 2)
         found.append(
             Boring(
                 BoringKind.BUTT,
                 CutIn.LEAF,
-                member,
+                member.name if member is not None else "the leaf",
                 CutSide.HINGE_EDGE,
                 Datum.LEAF_TOP,
                 place.top.value,
                 *sizes,
-                block(0.0, r.y0, depth.value, r.y1, (0.0, across.value)),
+                block(0.0, r.y0, depth.value, r.y1, (front, front + across.value)),
                 number=place.number,
             )
         )
@@ -356,16 +376,10 @@ def _borings(
                 CutIn.HINGE_SIDE,
                 leg(ctx.leaf.hanging, "hinge"),
                 CutSide.FACE_TO_LEAF,
-                Datum.LINING_HEAD,
+                jamb_datum(ctx.leaf.hanging),
                 place.jamb_top.value,
                 *sizes,
                 number=place.number,
             )
         )
     return tuple(found)
-
-
-def _hinge_member(build: Build) -> str:
-    """Return what stands at the hinge edge: a frame's stile, or the first board or strip; words where none is left."""
-    upright = [part for part in build.parts if part.grain_upright]
-    return min(upright, key=lambda each: each.face.x0).name if upright else "the leaf"

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
+
 from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
-from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.figure import Figure, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
@@ -17,6 +19,11 @@ COUNTS = ((900.0, 6.0, 2), (1600.0, 12.0, 3), (2000.0, 17.0, 4), (2400.0, 22.0, 
 LEFT_LEAST = 1.0  # under cup and point: common practice, no source
 INNER_WOOD = 3.0  # of a stile beyond its cup: common practice, no source
 WIDEST = 600.0  # of a leaf that the table of numbers is for: common practice
+CUP = 35.0  # diameter, mm
+# Of a cup's two fixings, mm: common practice, no source
+DOWEL = 8.0
+PILOT = 2.5
+HOLE_WOOD = 1.0  # that stays between a cup and its screw holes: common practice, no source
 SIDES = (16.0, 19.0)  # that straight arms are made for: common practice
 
 
@@ -32,6 +39,8 @@ def judge(ctx: Context, choice: CupChoices, over: Figure, build: Build, by_rule:
         mass: Of the leaf, kg.
     """
     _boring(ctx, choice, over)
+    _pattern(ctx, choice)
+    _gives(ctx, choice, over)
     _solved(ctx, choice)
     _depth(ctx, choice)
     _stile(ctx, choice, build)
@@ -51,10 +60,64 @@ def up_to(ctx: Context, row: tuple[float, float, int]) -> str:
     return f"{count} to {ctx.fmt(high)} high and {ctx.show.value(heavy, Unit.KG)}"
 
 
+def _gives(ctx: Context, choice: CupChoices, over: Figure) -> None:
+    """What the hinges give where it is sought, against what the leaf's size was worked out with."""
+    f = ctx.figures
+    if choice.unknown is not CupUnknown.OVERLAY or ctx.leaf.hanging is Hanging.OVERLAY:
+        return
+    gives = f.total(
+        "cup_gives",
+        "overlay that these hinges give (less than 0: a gap)",
+        plus(f["cup_reach"]),
+        minus(f["cup_crank"]),
+        plus(f["cup_boring"]),
+        minus(f["cup_plate"]),
+    )
+    if abs(gives.value - over.value) <= HAIR:
+        return
+    gap, remedies = -gives.value, []
+    if ctx.leaf.hanging is Hanging.INSET and 0 <= gap <= 60:
+        remedies.append(Remedy(f"A gap of {ctx.fmt(gap)} at the hinges", "fit.gap_hinge", gap))
+    ctx.stop(
+        "cup-gives",
+        "The hinges give another gap than the leaf was worked out with",
+        f"They give {ctx.fmt(gives)}, where the leaf has {ctx.fmt(over)} (less than 0: a gap).",
+        *remedies,
+        Remedy("Seek the boring, the plate or the crank instead", "hardware.cup.unknown", CupUnknown.BORING),
+        grounds=Grounds("cup_gives", "cup:1"),
+    )
+
+
+def _pattern(ctx: Context, choice: CupChoices) -> None:
+    """The holes of its screws or dowels against the cup itself: a pattern too close breaks into it."""
+    hinge, hole = choice.hinge, DOWEL if choice.dowels else PILOT
+    apart = math.hypot(hinge.pattern_apart / 2, hinge.pattern_off)
+    left = ctx.figures.derived(
+        "cup_pattern_wood",
+        "wood between the cup and its screw holes",
+        apart - CUP / 2 - hole / 2,
+        ctx.figures["cup_radius"],
+        ctx.figures["cup_pattern"],
+        formula="from middle to middle − half of the cup − half of the hole",
+    )
+    if left.value < HOLE_WOOD:
+        pattern = ctx.show.size(hinge.pattern_apart, hinge.pattern_off)
+        ctx.stop(
+            "cup-pattern",
+            "The screw holes break into the cup" if left.value < 0 else "Hardly any wood between cup and screw holes",
+            f"With a pattern of {pattern} {ctx.fmt(left)} stays between them.",
+            Remedy("45 apart, as most are", "hardware.cup.hinge.pattern_apart", 45.0),
+            Remedy("Measure the pattern again"),
+            grounds=Grounds("cup_pattern_wood", "cup:1", rule=f"{ctx.fmt(HOLE_WOOD)} or more: common practice"),
+        )
+
+
 def _boring(ctx: Context, choice: CupChoices, over: Figure) -> None:
     """The boring against the range that the hinge is made for; what would bring it in."""
     f, hinge = ctx.figures, choice.hinge
     boring = f["cup_boring"]
+    if choice.unknown is CupUnknown.REACH and boring.value >= 0:
+        return  # a mock-up of a hinge whose sheet nobody has: no other hinge's range counts
     low, high = hinge.boring_least, hinge.boring_most
     if low - 1e-6 <= boring.value <= high + 1e-6:
         ctx.fine(

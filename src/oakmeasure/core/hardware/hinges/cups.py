@@ -10,25 +10,24 @@ import math
 from dataclasses import dataclass
 
 from oakmeasure.core.base.prisms import bore
-from oakmeasure.core.base.units import Unit
+from oakmeasure.core.base.units import HAIR, Unit
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.cup_hinges import CupChoices, CupHinge, CupUnknown
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import FIXED, Figure, Term, derived, fixed, minus, plus, total
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.frame import Frame, add_head_gap
 from oakmeasure.core.fit.swing.cup_clearance import least_reveal
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum
 from oakmeasure.core.hardware.hinges import cup_checks as checks
 from oakmeasure.core.hardware.hinges.mortise_depth import SIGNS
+from oakmeasure.core.hardware.locks.mortise_locks import name_at, wood_there
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Part, Rect
+from oakmeasure.core.leaf.part import Rect
 
-CUP = 35.0  # diameter, mm
 USUAL_CRANK = {Hanging.OVERLAY: 0.0, Hanging.HALF_OVERLAY: 9.0, Hanging.INSET: 18.0}  # common practice, no source
-# Of a cup's two fixings, mm: common practice, no source
-DOWEL = 8.0
-PILOT = 2.5
 HOLES = 16.0  # of a plate, from its middle up and down
 # Of the holes in leaf and side: common practice, no source
 DOWEL_DEEP = 11.0
@@ -150,18 +149,19 @@ def settle(ctx: Context) -> None:
 # --- on the finished leaf ----------------------------------------------------------------------------------
 
 
-def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
+def hang_on_cups(ctx: Context, fit: Fit, frame: Frame, body: Body, mass: Figure) -> Cups:
     """Place the cups on leaf and cabinet, and judge it all; `settle` has solved what is sought.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         fit: Size of the leaf and its gaps, mm.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        frame: What the leaf hangs in.
+        body: The leaf's pieces in place.
         mass: Of the leaf, kg.
     """
     choice, f = ctx.leaf.hardware.cup, ctx.figures
     over = f["cup_overlay"]
-    radius = f.given("cup_radius", "half of the cup", CUP / 2, FIXED)
+    radius = f.given("cup_radius", "half of the cup", checks.CUP / 2, FIXED)
     centre = f.total("cup_centre", "leaf's edge to the cup's middle", plus(f["cup_boring"]), plus(radius))
     off = f.given(
         "cup_pattern",
@@ -171,13 +171,15 @@ def hang_on_cups(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Cups:
     )
     f.total("cup_screws", "leaf's edge to the screw line", plus(centre), plus(off))
     point = ctx.chosen("cup_point", "cutter's point beyond the cup", choice.point, "hardware.cup.point")
-    bored = bored_depth(ctx, point.value)
-    f.total("cup_left", "wood left under cup and point", plus(f["thickness"]), minus(bored), minus(point))
-    places = _places(ctx, choice, fit, mass, centre)
+    add_head_gap(ctx, frame, "hinge")
+    places = _places(ctx, choice, (fit, frame), mass, centre)
+    wood = _wood_at(ctx, body, places)
+    bored = bored_depth(ctx, wood, point.value)
+    f.total("cup_left", "wood left under cup and point", plus(wood), minus(bored), minus(point))
     back = _plate_back(ctx, choice)
     reveal = _reveal(ctx, choice.hinge)
-    checks.judge(ctx, choice, over, build, cup_count(height=fit.height.value, mass=mass.value), mass)
-    return Cups(places, over, f["cup_boring"], centre, back, reveal, _borings(ctx, places, build, centre, back))
+    checks.judge(ctx, choice, over, body.build, cup_count(height=fit.height.value, mass=mass.value), mass)
+    return Cups(places, over, f["cup_boring"], centre, back, reveal, _borings(ctx, places, body, centre, back))
 
 
 def _over(ctx: Context) -> Figure:
@@ -189,8 +191,12 @@ def _over(ctx: Context) -> Figure:
     return f.total("cup_overlay", "overlay at the hinges", plus(f[figure_name(name)]))
 
 
-def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Figure) -> tuple[CupPlace, ...]:
-    f, height = ctx.figures, fit.height
+def _places(
+    ctx: Context, choice: CupChoices, where: tuple[Fit, Frame], mass: Figure, centre: Figure
+) -> tuple[CupPlace, ...]:
+    """Return the cups' places; where: the leaf as high as its hinge edge is, and what it hangs in."""
+    (fit, frame), f = where, ctx.figures
+    height = fit.height
     by_rule = cup_count(height=height.value, mass=mass.value) or checks.COUNTS[-1][2]
     count = f.derived(
         "cup_count",
@@ -209,8 +215,6 @@ def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Fi
         else ctx.chosen("cup_last", "bottom cup, from the foot", choice.last, "hardware.cup.last")
     )
     n, found = int(count.value), []
-    inset = ctx.leaf.hanging is Hanging.INSET
-    edge = f["gap_head"] if inset else f["overlay"]
     for at in range(n):
         name, label = f"cup_{at + 1}", f"cup {at + 1}, its middle down from the leaf's top"
         if at == 0:
@@ -223,14 +227,16 @@ def _places(ctx: Context, choice: CupChoices, fit: Fit, mass: Figure, centre: Fi
                 figure_name(name), label, value, height, first, last, formula="equal spaces between the others"
             )
         f.add(top)
-        plate = f.total(
-            figure_name(f"{name}_plate"),
-            f"plate {at + 1}, its middle down from the opening's upper edge",
-            plus(top),
-            plus(edge) if inset else minus(edge),
-        )
         y, x = height.value - top.value, centre.value
-        half = CUP / 2
+        plate = f.derived(
+            figure_name(f"{name}_plate"),
+            f"plate {at + 1}, its middle down from the opening's upper edge, at the hinge side",
+            frame.carried("hinge", y),
+            top,
+            f["head_gap_hinge"],
+            formula="down the leaf + from the leaf up to that edge; less, where it lies over it",
+        )
+        half = checks.CUP / 2
         found.append(CupPlace(at + 1, top, plate, Rect(x - half, y - half, x + half, y + half)))
     return tuple(found)
 
@@ -270,35 +276,43 @@ def _reveal(ctx: Context, hinge: CupHinge) -> Figure | None:
     return needed
 
 
-def cup_member(build: Build, y: float) -> Part | None:
-    """Return the part at the hinge edge that a cup at a height is bored into: the one that lies foremost behind it.
+def _wood_at(ctx: Context, body: Body, places: tuple[CupPlace, ...]) -> Figure:
+    """Return how thick the leaf is where it is thinnest under a cup: as at its edges, or what is there."""
+    thickness = ctx.figures["thickness"]
+    spans = [body.span_over(place.rect) for place in places]
+    _judge_flat(ctx, body, places)
+    least = min((span[1] - span[0] if span is not None else 0.0 for span in spans), default=thickness.value)
+    return wood_there(ctx, "cup_wood", "leaf, thickness under the cups", least)
 
-    Args:
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-        y: Up, from the foot, mm.
-    """
-    at = [
-        each
-        for each in build.parts
-        if each.face.x0 < 20.0 < each.face.x1 + 20.0
-        and each.face.y0 <= y <= each.face.y1
-        and each.role not in (Role.LEDGE, Role.STIFFENER, Role.BRACE)
-    ]
-    return max(at, key=lambda each: build.depth_of(each)[1] - 0.001 * each.face.x0, default=None)
+
+def _judge_flat(ctx: Context, body: Body, places: tuple[CupPlace, ...]) -> None:
+    """Stop a cup whose hinge would lie half on a ledge or a batten: from cup to screws the face must be level."""
+    f, half = ctx.figures, ctx.leaf.hardware.cup.hinge.pattern_apart / 2
+    for place in places:
+        y = (place.rect.y0 + place.rect.y1) / 2
+        xs = (f["cup_boring"].value + 1.0, f["cup_screws"].value + checks.DOWEL / 2)
+        met = [span for x in xs for at in (-half, 0.0, half) if (span := body.span_at(x, y + at)) is not None]
+        if met and max(back for _, back in met) - min(back for _, back in met) > HAIR:
+            ctx.stop(
+                "cup-step",
+                f"Cup {place.number} lies across a step",
+                "Part of its hinge would stand on a ledge or a batten, part beside it.",
+                Remedy("Move the cup, or the ledge"),
+                grounds=Grounds(figure_name(f"cup_{place.number}"), f"cup:{place.number}"),
+            )
 
 
 def _borings(
-    ctx: Context, places: tuple[CupPlace, ...], build: Build, centre: Figure, back: Figure
+    ctx: Context, places: tuple[CupPlace, ...], body: Body, centre: Figure, back: Figure
 ) -> tuple[Boring, ...]:
     f, found = ctx.figures, []
-    thick = f["thickness"].value
     deep = f["cup_bored" if "cup_bored" in f else "cup_depth"].value
-    members: dict[int, str] = {}
+    members: dict[int, tuple[str, float]] = {}
     for place in places:
-        member = cup_member(build, (place.rect.y0 + place.rect.y1) / 2)
-        name = member.name if member is not None else "leaf"
-        members[place.number] = name
         y = (place.rect.y0 + place.rect.y1) / 2
+        met = body.through(centre.value, y)
+        name, thick = (met[-1].piece.name, met[-1].depth[1]) if met else ("the leaf", f["thickness"].value)
+        members[place.number] = name, thick
         found.append(
             Boring(
                 BoringKind.CUP,
@@ -306,30 +320,33 @@ def _borings(
                 name,
                 CutSide.CLOSING_AT_HINGE,
                 Datum.LEAF_TOP,
-                place.top.value - CUP / 2,
-                CUP,
+                place.top.value - checks.CUP / 2,
+                checks.CUP,
                 centre.value,
                 deep,
-                bore(centre.value, y, CUP, (thick - deep, thick)),
+                bore(centre.value, y, checks.CUP, (thick - deep, thick)),
                 number=place.number,
             )
         )
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
-    hole, deep = (DOWEL, DOWEL_DEEP) if dowels else (PILOT, PILOT_DEEP)
+    hole, deep = (checks.DOWEL, DOWEL_DEEP) if dowels else (checks.PILOT, PILOT_DEEP)
+    x = f["cup_screws"].value
     for place in places:
+        _, thick = members[place.number]
         for at, off in enumerate((-hinge.pattern_apart / 2, hinge.pattern_apart / 2), start=1):
+            y = (place.rect.y0 + place.rect.y1) / 2 - off
             found.append(
                 Boring(
                     BoringKind.CUP_DOWEL if dowels else BoringKind.CUP_SCREW,
                     CutIn.LEAF,
-                    members[place.number],
+                    name_at(body, (x, y, thick - deep / 2)),
                     CutSide.CLOSING_AT_HINGE,
                     Datum.LEAF_TOP,
                     place.top.value + off - hole / 2,
                     hole,
-                    f["cup_screws"].value,
+                    x,
                     deep,
-                    bore(f["cup_screws"].value, (place.rect.y0 + place.rect.y1) / 2 - off, hole, (thick - deep, thick)),
+                    bore(x, y, hole, (thick - deep, thick)),
                     number=place.number,
                     at=at,
                 )
@@ -345,20 +362,21 @@ def _plate(place: CupPlace, back: float) -> Boring:
     )
 
 
-def bored_depth(ctx: Context, point: float) -> Figure:
+def bored_depth(ctx: Context, wood: Figure, point: float) -> Figure:
     """Return how deep a cup is bored: as its hinge has it, or less in a leaf that came out thinner.
 
     Then it is as much less as keeps the wood under it, in steps of 0.5 and at most 1 less.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
+        wood: How thick the leaf is there, mm.
         point: How far the cup's point goes beyond its bottom, mm.
     """
     cup = ctx.figures["cup_depth"]
     planned = ctx.figures.get("thickness_set_out")
     if planned is None:
         return cup
-    thickness = ctx.figures["thickness"]
+    thickness = wood
     keep = min(planned.value - cup.value - point, CUP_KEEPS)
     most = math.floor((thickness.value - point - keep) / CUP_STEP + 1e-6) * CUP_STEP
     depth = min(cup.value, max(most, cup.value - CUP_LESS_MOST))

@@ -8,13 +8,13 @@ from __future__ import annotations
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
-from oakmeasure.core.document.roles import Role
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.species import SheetMaterial, Species, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, fixed
+from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.hardware.hinges.mortise_depth import withdrawal
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.wood import dry_gravity
 
@@ -83,19 +83,19 @@ def latch_corner_moves(*, by: float, width: float, spacing: float) -> float:
     return by * width / spacing
 
 
-def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None:
+def judge_screws(ctx: Context, body: Body, wood: Timber, mass: Figure) -> None:
     """Add what the top butt's screws bear in the leaf's edge, at rest and misused, and judge them.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        body: The leaf's pieces in place.
         wood: Species, and moisture as made, at the driest and at the wettest.
         mass: Of the leaf, kg.
     """
     f, choice = ctx.figures, ctx.leaf.hardware.screws
     if "butt_spacing" not in f or "top_hinge_pull" not in f:
         return
-    if not build.parts:  # a stop says so
+    if not body.pieces:  # a stop says so
         return
     figures = f
     diameter = ctx.chosen("screw_diameter", "hinge screws, diameter", choice.diameter, "hardware.screws.diameter")
@@ -107,15 +107,10 @@ def judge_screws(ctx: Context, build: Build, wood: Timber, mass: Figure) -> None
         fixed("hardware.screws.count"),
         unit=Unit.COUNT,
     )
-    member = next(
-        (
-            each
-            for each in sorted(build.parts, key=lambda each: each.face.x0)
-            if each.grain_upright and each.role is not Role.VENEER
-        ),
-        build.parts[0],
-    )
-    made_of = stuff(member.species)
+    front, _ = body.along("hinge")
+    at_top = body.height - (f.get(figure_name("butt_1_top")) or f["butt_length"]).value
+    member = body.member_at("hinge", at_top, front + f["butt_across"].value / 2) or body.pieces[0]
+    made_of = stuff(member.material)
     if isinstance(made_of, SheetMaterial):
         ctx.warn(
             "screws-sheet",

@@ -7,14 +7,16 @@ head, more by the head gap; so both sides line up. Sources: the latch's own shee
 from __future__ import annotations
 
 from oakmeasure.core.base.prisms import block, bore, rod
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import FlushBolts, Latch, LatchKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, minus, plus
-from oakmeasure.core.fit.fit_result import Fit
+from oakmeasure.core.fit.fit_result import Fit, gap_as_hung
+from oakmeasure.core.fit.frame import Frame
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep, leaf_cut
-from oakmeasure.core.hardware.locks.mortise_locks import latch_member, middle
+from oakmeasure.core.hardware.locks.mortise_locks import keep_down, latch_member, middle, through_at
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 
@@ -22,18 +24,19 @@ BESIDE = 5.0  # wood on each side of what is bored into an edge: common practice
 INNER_WOOD = 6.0  # of the member at the latch edge, beyond a bore: common practice, no source
 
 
-def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
+def bore_latch(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring, ...]:
     """Add the latch's places and return what is cut for it; () without one.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
-        fit: Size of the leaf and its gaps, mm.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        fit: Size of the leaf, as high as its latch edge is, mm.
+        frame: What the leaf hangs in.
+        body: The leaf's pieces in place.
     """
     latch, f = ctx.leaf.hardware.latch, ctx.figures
     if latch.kind is LatchKind.NONE:
         return ()
-    down = _down(ctx, fit)
+    down = _down(ctx, fit, frame)
     if not 0 < down.value < fit.height.value:
         up = fit.height.value / 2 + f["gap_floor"].value
         ctx.stop(
@@ -44,27 +47,36 @@ def bore_latch(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
             grounds=Grounds("latch_down"),
         )
         return ()
-    member = latch_member(build)
+    member = latch_member(body, fit.height.value - down.value)
     if latch.kind in (LatchKind.TUBULAR, LatchKind.CATCH):
-        return _in_edge(ctx, fit, build, latch, member, down)
-    return _on_face(ctx, fit, build, latch, member, down)
+        return _in_edge(ctx, (fit, frame), body, latch, member, down)
+    return _on_face(ctx, fit, body, latch, member, down)
 
 
-def _down(ctx: Context, fit: Fit) -> Figure:
+def _down(ctx: Context, fit: Fit, frame: Frame) -> Figure:
     f = ctx.figures
     up = ctx.chosen("latch_up", "latch above the floor", ctx.leaf.hardware.latch.up, "hardware.latch.up")
     down = f.total(
-        "latch_down", "latch's middle, down from the leaf's top", plus(fit.height), plus(f["gap_floor"]), minus(up)
+        "latch_down",
+        "latch's middle, down from the leaf's top",
+        plus(fit.height),
+        plus(gap_as_hung(f, "gap_floor")),
+        minus(up),
     )
-    if ctx.leaf.hanging.has_butts:
-        f.total("latch_keep", "latch's keep, down from the lining's head", plus(down), plus(f["gap_head"]))
+    keep_down(ctx, frame, "latch_keep", "latch's middle", fit.height.value - down.value, down)
     return down
 
 
-def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, down: Figure) -> tuple[Boring, ...]:
-    """A body bored into the middle of the edge, its forend let in, its keep in the lining; a spindle, of a latch."""
+def _in_edge(
+    ctx: Context, where: tuple[Fit, Frame], body: Body, latch: Latch, member: str, down: Figure
+) -> tuple[Boring, ...]:
+    """A body bored into the middle of the edge, its forend let in, its keep in the lining; a spindle, of a latch.
+
+    where: the leaf as high as its latch edge is, and what it hangs in.
+    """
+    fit, frame = where
     f, w, y = ctx.figures, fit.width.value, fit.height.value - down.value
-    thick, half = f["thickness"], latch.plate_length / 2
+    thick, half, faces = f["thickness"], latch.plate_length / 2, body.along("latch")
     hole = ctx.chosen("latch_bore", "latch, bore in the edge", latch.bore, "hardware.latch.bore")
     deep = ctx.chosen("latch_deep", "latch, depth of its bore", latch.deep, "hardware.latch.deep")
     beside = f.total("latch_beside", "wood beside the latch's bore, each side", plus(thick, 0.5), minus(hole, 0.5))
@@ -75,7 +87,7 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
             CutSide.LATCH_EDGE,
             down.value - hole.value / 2,
             (hole.value, hole.value, deep.value),
-            rod((w - deep.value, y), (w - hole.value / 2, y), hole.value, thick.value / 2),
+            rod((w - deep.value, y), (w - hole.value / 2, y), hole.value, sum(faces) / 2),
         )
     ]
     if latch.plate_length:
@@ -86,37 +98,38 @@ def _in_edge(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
                 CutSide.LATCH_EDGE,
                 down.value - half,
                 (latch.plate_length, latch.plate_width, latch.plate_thickness),
-                block(w - latch.plate_thickness, y - half, w, y + half, middle(thick.value, latch.plate_width)),
+                block(w - latch.plate_thickness, y - half, w, y + half, middle(faces, latch.plate_width)),
             )
         )
     if latch.kind is LatchKind.TUBULAR:
-        found.append(_spindle(ctx, latch, member, down, w, y))
+        found.append(_spindle(ctx, latch, body, down, w, y))
         _backset(ctx, latch, deep)
     plate = (latch.plate_length, latch.plate_width, latch.plate_thickness)
     at = keep(
         BoringKind.LATCH_KEEP,
         ctx.leaf.hanging,
         member,
-        plate=KeepPlate(down.value - half, *plate, middle(thick.value, latch.plate_width)),
-        head_gap=f["gap_head"].value,
+        plate=KeepPlate(down.value - half, *plate, middle(faces, latch.plate_width)),
+        on_jamb=frame.carried("latch", y + half),
         leaf=(w, fit.height.value),
     )
     if at is not None:
         found.append(at)
-    _judge_edge(ctx, build, latch, beside, deep, member)
+    _judge_edge(ctx, body.build, latch, beside, deep, member)
     return tuple(found)
 
 
-def _spindle(ctx: Context, latch: Latch, member: str, down: Figure, w: float, y: float) -> Boring:
+def _spindle(ctx: Context, latch: Latch, body: Body, down: Figure, w: float, y: float) -> Boring:
     back = ctx.chosen("latch_backset", "latch, backset", latch.backset, "hardware.latch.backset")
-    thick = ctx.figures["thickness"].value
+    x = w - back.value
+    member, faces = through_at(body, x, y)
     return leaf_cut(
         BoringKind.LATCH_SPINDLE,
         member,
         CutSide.BOTH_FACES_AT_LATCH,
         down.value - latch.spindle / 2,
-        (latch.spindle, back.value, thick),
-        bore(w - back.value, y, latch.spindle, (0.0, thick)),
+        (latch.spindle, back.value, faces[1] - faces[0]),
+        bore(x, y, latch.spindle, faces),
     )
 
 
@@ -155,7 +168,9 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
             f"{ctx.fmt(ctx.figures['latch_bore'])} wide; {ctx.fmt(beside)} stay on each side.",
             grounds=Grounds("latch_down"),
         )
-    part = build.part(member)
+    part = next((each for each in build.parts if each.name == member), None)
+    if part is None:
+        return
     if part.role in (Role.STILE, Role.LIPPING) and not build.layered and deep.value > part.face.width - INNER_WOOD:
         short = part.face.width - INNER_WOOD
         ctx.warn(
@@ -169,12 +184,12 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
         )
 
 
-def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, down: Figure) -> tuple[Boring, ...]:
+def _on_face(ctx: Context, fit: Fit, body: Body, latch: Latch, member: str, down: Figure) -> tuple[Boring, ...]:
     """A latch that lies on the face: a thumb latch's slot, or a rim latch's spindle, goes through the leaf."""
     w, y = fit.width.value, fit.height.value - down.value
-    part = build.part(member)
+    part = next((each for each in body.build.parts if each.name == member), None)
     inner = latch.backset + max(latch.slot_wide, latch.spindle) / 2
-    if part.role is Role.STILE and inner > part.face.width:
+    if part is not None and part.role is Role.STILE and inner > part.face.width:
         ctx.warn(
             "latch-deep",
             "The latch's hole lies beyond the stile",
@@ -190,31 +205,32 @@ def _on_face(ctx: Context, fit: Fit, build: Build, latch: Latch, member: str, do
         grounds=Grounds("latch_down"),
     )
     if latch.kind is LatchKind.RIM:
-        return (_spindle(ctx, latch, member, down, w, y),)
+        return (_spindle(ctx, latch, body, down, w, y),)
     back = ctx.chosen(
         "latch_backset", "thumb latch, slot's middle from the edge", latch.backset, "hardware.latch.backset"
     )
-    high, wide, thick = latch.slot_high / 2, latch.slot_wide / 2, ctx.figures["thickness"].value
-    x = w - back.value
+    high, wide, x = latch.slot_high / 2, latch.slot_wide / 2, w - back.value
+    member, faces = through_at(body, x, y)
     return (
         leaf_cut(
             BoringKind.THUMB_SLOT,
             member,
             CutSide.THROUGH_AT_LATCH,
             down.value - high,
-            (latch.slot_high, back.value, thick),
-            block(x - wide, y - high, x + wide, y + high, (0.0, thick)),
+            (latch.slot_high, back.value, faces[1] - faces[0]),
+            block(x - wide, y - high, x + wide, y + high, faces),
         ),
     )
 
 
-def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
+def bore_bolts(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring, ...]:
     """Add a pair's flush bolts and return what is cut for them in the slow leaf, head and floor; () without them.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
-        fit: Size of the leaf and its gaps, mm.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        fit: Size of the leaf, as high as its latch edge is, mm.
+        frame: What the leaf hangs in.
+        body: The leaf's pieces in place.
     """
     bolts, f = ctx.leaf.hardware.bolts, ctx.figures
     if bolts is None or ctx.leaf.hanging is not Hanging.PAIR:
@@ -223,8 +239,9 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
     width = ctx.chosen("bolt_width", "flush bolt, width", bolts.width, "hardware.bolts.width")
     beside = f.total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5))
     _judge_bolts(ctx, bolts, thick, beside)
-    member = latch_member(build)
-    depth = middle(thick.value, width.value)
+    member = latch_member(body, h - bolts.length / 2)
+    at_foot = latch_member(body, bolts.length / 2)
+    depth = middle(body.along("latch"), width.value)
     edge = CutSide.MEETING_EDGE
     return (
         Boring(
@@ -242,7 +259,7 @@ def bore_bolts(ctx: Context, fit: Fit, build: Build) -> tuple[Boring, ...]:
         Boring(
             BoringKind.BOLT_FOOT,
             CutIn.SLOW_LEAF,
-            member,
+            at_foot,
             edge,
             Datum.LEAF_TOP,
             h - bolts.length,

@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from oakmeasure.core.base.prisms import block
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import FloorKind, Guide, GuideKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
@@ -92,12 +93,12 @@ def _judge_groove(ctx: Context, guide: Guide) -> None:
         )
 
 
-def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
+def bore_guide(ctx: Context, body: Body) -> tuple[Boring, ...]:
     """Return the groove as it is left once the leaf is trimmed, and judge the guide against floor and leaf.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        body: The leaf's pieces in place.
     """
     if not ctx.leaf.hanging.slides or ctx.leaf.hanging is Hanging.FLOOR_GEAR:
         return ()  # on the floor its own wheels keep it in line
@@ -134,15 +135,15 @@ def bore_guide(ctx: Context, build: Build) -> tuple[Boring, ...]:
             f"up to {ctx.fmt(fin)} over the floor.",
             grounds=Grounds("guide_holds"),
         )
-    lies = middle(f["thickness"].value, guide.groove_width)
+    lies = middle(body.along("hinge"), guide.groove_width)
     return (
         leaf_cut(
             BoringKind.GUIDE_GROOVE,
             "foot",
             CutSide.FOOT_ALONG,
-            build.height - deep.value,
+            body.height - deep.value,
             (deep.value, guide.groove_width, deep.value),
-            block(0.0, 0.0, build.width, deep.value, lies),
+            block(0.0, 0.0, body.width, deep.value, lies),
         ),
     )
 

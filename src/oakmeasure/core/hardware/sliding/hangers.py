@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.prisms import block, bore
 from oakmeasure.core.base.units import GRAVITY, Unit
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.sliding_gear import HangerKind
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
@@ -18,9 +19,8 @@ from oakmeasure.core.figures.figure import Figure, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, leaf_cut
-from oakmeasure.core.hardware.locks.mortise_locks import middle
+from oakmeasure.core.hardware.locks.mortise_locks import middle, name_at, through_at
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build
 
 USUAL_KIND = {
     Hanging.POCKET: HangerKind.TOP,
@@ -139,13 +139,13 @@ def gear_figure(ctx: Context, name: str, label: str, default: float, unit: Unit 
     )
 
 
-def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear | None:
+def hang_on_hangers(ctx: Context, fit: Fit, body: Body, mass: Figure) -> Gear | None:
     """Place the hangers, share the load between them, judge them; None where they lie beyond the leaf.
 
     Args:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         fit: Size of the leaf and its gaps, mm.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
+        body: The leaf's pieces in place.
         mass: Of the leaf, kg.
     """
     kind, f = kind_of(ctx), ctx.figures
@@ -164,7 +164,7 @@ def hang_on_hangers(ctx: Context, fit: Fit, build: Build, mass: Figure) -> Gear 
     at = (inward.value, fit.width.value - inward.value)
     loads = _loads(ctx, kind, mass, at, inward, apart)
     _judge_rating(ctx, kind, mass, loads)
-    borings = _borings(ctx, fit, build, kind, at)
+    borings = _bolts(ctx, fit, body, at) if kind is HangerKind.FACE else _let_in(ctx, fit, body, kind, at)
     return Gear(kind, at, loads, borings)
 
 
@@ -288,28 +288,17 @@ def _with_eccentric(ctx: Context, most: Figure) -> Figure:
 # --- what is cut for them ------------------------------------------------------------------------------------
 
 
-def _borings(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[float, float]) -> tuple[Boring, ...]:
-    if kind is HangerKind.FACE:
-        return _bolts(ctx, fit, build, at)
-    return _let_in(ctx, fit, build, kind, at)
-
-
-def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tuple[Boring, ...]:
+def _bolts(ctx: Context, fit: Fit, body: Body, at: tuple[float, float]) -> tuple[Boring, ...]:
     choice, f = ctx.leaf.hardware.hangers, ctx.figures
     down = ctx.chosen(
         "bolt_down", "upper bolt, down from the leaf's top", choice.bolt_down, "hardware.hangers.bolt_down"
     )
     size = ctx.chosen("bolt", "hanger bolts, diameter", choice.bolt, "hardware.hangers.bolt")
-    thick, h = f["thickness"], fit.height.value
-    at_bolt = max(
-        (
-            build.depth_of(each)[1]
-            for each in build.parts
-            if each.face.x0 <= at[0] <= each.face.x1 and each.face.y0 <= h - down.value <= each.face.y1
-        ),
-        default=thick.value,
-    )
-    over = f.given("bolt_through", "wood at the bolts", at_bolt, fixed(source="what is there"))
+    h = fit.height.value
+    ys = (h - down.value, h - down.value - choice.bolt_apart)
+    holes = [(number, n, x, y, *through_at(body, x, y)) for number, x in enumerate(at, 1) for n, y in enumerate(ys, 1)]
+    thickest = max(back - front for *_, (front, back) in holes)
+    over = f.given("bolt_through", "wood at the bolts", thickest, fixed(source="what is there"))
     length = f.given(
         "bolt_nut",
         "washer and nut beyond the wood",
@@ -328,29 +317,26 @@ def _bolts(ctx: Context, fit: Fit, build: Build, at: tuple[float, float]) -> tup
             else Remedy(f"{ctx.fmt(wood)} in", "hardware.hangers.bolt_in", wood),
             grounds=Grounds("bolt_down", rule="two diameters from its middle"),
         )
-    found = []
-    for number, x in enumerate(at, start=1):
-        for n, y in enumerate((down.value, down.value + choice.bolt_apart), start=1):
-            found.append(
-                Boring(
-                    BoringKind.HANGER_BOLT,
-                    CutIn.LEAF,
-                    _member_at(build, x, h - y),
-                    CutSide.OPENING_THROUGH_AT_HINGE if number == 1 else CutSide.OPENING_THROUGH_AT_LATCH,
-                    Datum.LEAF_TOP,
-                    y - size.value / 2,
-                    size.value,
-                    at[0],
-                    thick.value,
-                    bore(x, h - y, size.value, (0.0, build.thickness)),
-                    number=number,
-                    at=n,
-                )
-            )
-    return tuple(found)
+    return tuple(
+        Boring(
+            BoringKind.HANGER_BOLT,
+            CutIn.LEAF,
+            member,
+            CutSide.OPENING_THROUGH_AT_HINGE if number == 1 else CutSide.OPENING_THROUGH_AT_LATCH,
+            Datum.LEAF_TOP,
+            h - y - size.value / 2,
+            size.value,
+            at[0],
+            faces[1] - faces[0],
+            bore(x, y, size.value, faces),
+            number=number,
+            at=n,
+        )
+        for number, n, x, y, member, faces in holes
+    )
 
 
-def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[float, float]) -> tuple[Boring, ...]:
+def _let_in(ctx: Context, fit: Fit, body: Body, kind: HangerKind, at: tuple[float, float]) -> tuple[Boring, ...]:
     """Plates in the head, or wheels in the foot with the groove over the head that guides them."""
     track, f, w, h = ctx.leaf.slide.track_set, ctx.figures, fit.width.value, fit.height.value
     long, wide, deep = track.plate if track is not None and track.plate[0] else USUAL_PLATE[kind]
@@ -369,7 +355,8 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
             ctx.thickness_remedy(f"A leaf of {ctx.fmt(wide + 10)}", wide + 10),
             grounds=Grounds("plate_cheek", rule=f"{ctx.fmt(5.0)} on each side"),
         )
-    lies = middle(thick.value, wide)
+    faces = body.along("hinge")
+    lies = middle(faces, wide)
     floor = kind is HangerKind.FLOOR
     edge = CutSide.FOOT if floor else CutSide.HEAD
     y0, y1 = (0.0, deep) if floor else (h - deep, h)
@@ -377,7 +364,7 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
         Boring(
             BoringKind.WHEEL_RECESS if floor else BoringKind.HANGER_RECESS,
             CutIn.LEAF,
-            _member_at(build, x, (y0 + y1) / 2),
+            name_at(body, (x, (y0 + y1) / 2, (faces[0] + faces[1]) / 2)),
             edge,
             Datum.LEAF_TOP,
             h - y1,
@@ -398,13 +385,7 @@ def _let_in(ctx: Context, fit: Fit, build: Build, kind: HangerKind, at: tuple[fl
                 CutSide.HEAD_ALONG,
                 0.0,
                 (groove[1], groove[0], groove[1]),
-                block(0.0, h - groove[1], w, h, middle(thick.value, groove[0])),
+                block(0.0, h - groove[1], w, h, middle(faces, groove[0])),
             )
         )
     return tuple(found)
-
-
-def _member_at(build: Build, x: float, y: float) -> str:
-    """Return the thickest part at a place of the face."""
-    at = [each for each in build.parts if each.face.x0 <= x <= each.face.x1 and each.face.y0 <= y <= each.face.y1]
-    return max(at, key=lambda each: each.finished.thickness).name if at else "leaf"
