@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import random
 from collections.abc import Iterator
 from itertools import combinations, pairwise
 
@@ -12,10 +13,71 @@ from oakmeasure.core.base.prism_sums import corners_of, flat
 from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.body.pieces import Body, Piece
 from oakmeasure.core.design import LeafDesign
+from oakmeasure.core.document.constructions import KINDS, model_of
+from oakmeasure.core.document.hanging import Hanging, LeafShape
+from oakmeasure.core.document.job import Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.document.readings import HeadKind, MeasuredBy
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.figures.check import Level
 from oakmeasure.core.leaf.part import Part
+from oakmeasure.core.solution import LeafSolution
 
 FILLS, LENGTH, ROOM = 0.01, 0.01, 1e-3  # mm
+# What leaves no room for a part says so with a stop: there a body need not be one.
+ASKED_TOO_MUCH = (
+    "rails-",
+    "ledge-head",
+    "edge-gone",
+    "end-gone",
+    "part-gone",
+    "panel-width",
+    "stiffener-out",
+    "butts-room",
+    "arch",
+    "reduce-too-far",
+    "strips-short",
+)
+
+
+def laws(leaf: LeafSolution) -> list[str]:
+    """Return what breaks the laws in a leaf that has room for all its parts; [] where a stop says that it has not.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
+    if leaf.fault is not None:
+        return [repr(leaf.fault)]
+    stops = [each.code for each in leaf.checks if each.level is Level.STOP]
+    return [] if any(each.startswith(ASKED_TOO_MUCH) for each in stops) else broken(leaf)
+
+
+def random_leaf(job: Job, source: random.Random) -> Leaf:
+    """Return one of a job's leaves in another opening, hung and made another way, under another head."""
+    leaf = source.choice(job.leaves)
+    width, height = source.uniform(380, 1100), source.uniform(600, 2400)
+    head = source.choice(tuple(HeadKind))
+    rise = source.uniform(-0.25, 0.25) * width if head is HeadKind.RAKED else source.uniform(-6, 6)
+    lean = [source.uniform(-5, 5) for _ in range(2)]
+    values = {
+        "width_bottom": width,
+        "width_top": width - sum(lean),
+        "height_hinge": height,
+        "height_latch": max(height + rise, 400.0),
+        "lean_hinge": lean[0],
+        "lean_latch": lean[1],
+    }
+    readings = OpeningReadings(**{name: Reading(value=value) for name, value in values.items()})
+    update = {
+        "readings": readings,
+        "measured_by": MeasuredBy.TAPE,
+        "lining": None,
+        "hanging": source.choice(tuple(Hanging)),
+        "head": leaf.head.model_copy(update={"kind": head}),
+        "fit": leaf.fit.model_copy(update={"shape": LeafShape.SCRIBED}) if source.random() < 0.7 else leaf.fit,
+    }
+    if source.random() < 0.6:
+        update["build"] = model_of(source.choice(KINDS))()
+    return leaf.model_copy(update=update)
 
 
 def broken(leaf: LeafDesign) -> list[str]:
@@ -88,7 +150,7 @@ def sizes(body: Body) -> Iterator[str]:
         part = piece.part
         if part is None:
             continue
-        own = {each.solid for each in body.build.tenons if each.member == part.name}
+        own = set(piece.solids[(2 if part.sloped else 1) + len(part.tongues) :])  # its tenons
         (long, _), (_, wide) = along(piece, set()), along(piece, own)
         spare = part.finished.length - long  # a raked rail's blank has its full width at its tenons' ends too
         if not -LENGTH < spare < (part.finished.width if part.is_raked and own else LENGTH) and not _is_bent(part):
@@ -139,7 +201,7 @@ def cuts_in_wood(leaf: LeafDesign, body: Body) -> Iterator[str]:
 def fills(leaf: LeafDesign, body: Body) -> Iterator[str]:
     """Yield whether the pieces' faces leave a part of the leaf's outline open, or stand out beyond it."""
     outline = shapely.Polygon(leaf.fit.outline) if leaf.fit.outline else shapely.box(0, 0, body.width, body.height)
-    faces = shapely.union_all([flat(each) for piece in body.pieces for each in piece.solids])
+    faces = shapely.union_all([flat(each) for piece in body.pieces for each in piece.solids], grid_size=1e-6)
     beyond = shapely.difference(faces, outline.buffer(FILLS)).area
     if beyond > 1.0:
         yield f"pieces stand out beyond the outline: {beyond:.1f} mm²"
@@ -152,4 +214,4 @@ def fills(leaf: LeafDesign, body: Body) -> Iterator[str]:
         yield f"the outline is open: {open_:.1f} mm²"
 
 
-__all__ = ["Solid", "broken", "flat"]
+__all__ = ["Solid", "broken", "flat", "laws", "random_leaf"]

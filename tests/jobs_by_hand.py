@@ -353,6 +353,8 @@ JOBS: dict[str, tuple[float, float, list[Step], dict[str, float]]] = {
             "Leaf/Joints",
             ("build.double", "two of boards"),
             ("build.fixed_by", "clenched"),
+            "Hardware/Hinges",
+            ("butt", "Brock 76 brass"),
             "!butts-weak",
         ],
         {"leaf_width": 775, "butt_rating_kg": 80},
@@ -374,6 +376,6 @@ JOBS: dict[str, tuple[float, float, list[Step], dict[str, float]]] = {
             "Fit/Opens",
             ("track-set", "frame 92"),
         ],
-        {"arch": 35, "veneer_raw": 3.9, "veneers_each": 8, "gear_short": 131},
+        {"arch": 35, "veneer_raw": 3.9, "veneers_each": 8, "gear_short": 98},
     ),
 }

@@ -13,6 +13,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
 CORE_STEPS, EXTREMES, WINDOW_STEPS, SCREEN_STEPS = 3000, 2000, 1500, 400
+BODY_LEAVES = 1000  # in each of two processes
 SLOWEST_S = 0.3  # of CPU, that the main thread may be held by one step
 Row = tuple[str, str, str, bool]
 
@@ -33,6 +34,32 @@ for _ in range(int(sys.argv[4])):
     for each in complaints(made, leaf) or shown_complaints(made, leaf, source):
         found.setdefault(each, "at the limits")
 print(json.dumps([met.steps, met.taken, found]))
+"""
+
+BODIES = """
+import json, logging, random, sys, time
+logging.disable(50)
+sys.path.insert(0, sys.argv[1])
+from body_laws import laws, random_leaf
+from oakmeasure.core.body.of_build import body_of
+from oakmeasure.core.solver import solve_leaf
+from oakmeasure.files.job.job_file import demo_job
+job, source, found = demo_job(), random.Random(int(sys.argv[2])), {}
+whole, body = [], []
+for at in range(int(sys.argv[3])):
+    leaf = random_leaf(job, source)
+    start = time.process_time()
+    solved = solve_leaf(job, leaf)
+    whole.append(time.process_time() - start)
+    for each in laws(solved):
+        found.setdefault(each, f"{leaf.name}, {leaf.build.kind}, {leaf.hanging}, {leaf.head.kind}")
+    if solved.build is not None:
+        start = time.process_time()
+        made = body_of(solved.build)
+        [piece.net for piece in made.pieces], made.along("hinge"), made.along("latch")
+        body.append(time.process_time() - start)
+whole.sort(), body.sort()
+print(json.dumps([at + 1, whole[len(whole) // 2], body[len(body) // 2], body[int(len(body) * 0.95)], found]))
 """
 
 SWEEP = """
@@ -94,7 +121,19 @@ def core() -> list[Row]:
     tried = sum(int(str(each[0])) for each in told)
     what = "every hanging, construction and head of the demo's leaves"
     words = f"{tried} leaves: {len(found)} failures, {took:.0f} s {next(iter(found), '')[:120]}"
-    return [*rows, (what, "no failure", words, not found)]
+    return [*rows, (what, "no failure", words, not found), *bodies()]
+
+
+def bodies() -> list[Row]:
+    """Random leaves of every construction, way of hanging and head against the laws of a body, and what one costs."""
+    told, found, took = _two(BODIES, str(BODY_LEAVES))
+    tried = sum(int(str(each[0])) for each in told)
+    first = next(((what, where) for what, where in found.items()), ("", ""))
+    words = f"{tried} leaves: {len(found)} broken, {took:.0f} s {' '.join(first)[:160]}"
+    laws = ("random leaves that are bodies", f"{2 * BODY_LEAVES}, no law broken", words, not found)
+    solved, body, slow = (max(float(str(each[at])) * 1000 for each in told) for at in (1, 2, 3))
+    words = f"{body:.1f} ms of {solved:.1f} ms that the leaf takes ({body / solved:.0%}); 19 of 20 under {slow:.1f} ms"
+    return [laws, ("body of one leaf, median", "under 6 ms", words, body < 6.0)]
 
 
 def window() -> list[Row]:

@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
-from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
+from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table, is_chosen
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, Job, Leaf, Reading, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool, load_rules
 from oakmeasure.core.document.stock import CuttingChoices
@@ -122,8 +122,17 @@ def demo() -> Job:
         sections=SECTIONS,
         sheets=SHEETS,
         cutting=CuttingChoices(pins=PINS),
-        leaves=(seed_room(), drying_loft(), weighing_office(), *openings()),
+        leaves=tuple(map(hung, (seed_room(), drying_loft(), weighing_office(), *openings()))),
     )
+
+
+def hung(leaf: Leaf) -> Leaf:
+    """Return a leaf with its butts chosen; the boarded one waits for hinges on its face."""
+    if not leaf.hanging.has_butts or is_chosen(leaf.hardware.butt) or leaf.id == "coal-hole":
+        return leaf
+    key = "brock-90" if leaf.id == "tool-shed" else "brock-100"
+    chosen = leaf.hardware.model_copy(update={"butt": butt_from_table(key)})
+    return leaf.model_copy(update={"hardware": chosen})
 
 
 if __name__ == "__main__":

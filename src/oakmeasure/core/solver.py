@@ -11,7 +11,7 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.body.of_build import body_of
 from oakmeasure.core.body.pieces import Body
-from oakmeasure.core.body.weight import weigh
+from oakmeasure.core.body.weight import judge_lift, weigh
 from oakmeasure.core.construction.clip_to_outline import at_edge
 from oakmeasure.core.construction.late_trim import trim_late
 from oakmeasure.core.construction.registry import build_leaf, leaf_ways
@@ -300,6 +300,7 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
     fitted, build, trims = trim_late(at_leaf, made, build)
     body = body_of(build)
     weights = as_weighed(at_timber, weigh(at_timber, body, wood))
+    judge_lift(at_timber, weights.mass)
     effects(at_timber, ctx.figures["thickness"], fitted.height)
     if turning is not None:
         swings_by_itself(at_fit, turning, weights.mass)

@@ -217,3 +217,15 @@ def test_slope_goes_into_a_lean_only_and_a_reading_out_of_range_is_refused_besid
     window.setFocus()
     gauge.take(GaugeReading(Quantity.DISTANCE, 740.0))
     assert "no box has the cursor" in gauge.last.text()
+
+
+def test_a_reading_typed_over_an_assumed_one_is_measured_whatever_it_equals(window):
+    path = "readings.width_bottom"
+    window.session.set_state(path, Provenance.ASSUMED)
+    shown = box(window, path).text()
+    write(window, path, shown)
+    assert window.session.leaf.readings.width_bottom.state is Provenance.MEASURED
+    window.session.set_state(path, Provenance.ASSUMED)
+    box(window, path).setFocus()
+    QTest.keyClick(box(window, path), RETURN)  # walked through, nothing typed
+    assert window.session.leaf.readings.width_bottom.state is Provenance.ASSUMED

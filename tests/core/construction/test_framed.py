@@ -123,8 +123,17 @@ def test_glass_weighs_as_glass_has_its_caution_and_comes_out_of_no_board():
 
 
 def test_lock_case_that_meets_a_tenon_is_a_stop_and_a_deep_backset_widens_the_stile():
-    hit = solved(hardware=HardwareChoices(lock=MortiseLock()))
+    clear = solved(hardware=HardwareChoices(lock=MortiseLock()))  # the default door with the default lock has no stop
+    assert not codes(clear, Level.STOP)
+    up, tall = clear.figures["lock_up"].value, clear.leaf.hardware.lock.case_height
+    tenons = [each.rect for each in clear.build.tenons if each.into == "latch stile" and not each.is_haunch]
+    assert all(up + tall / 2 <= each.y0 or up - tall / 2 >= each.y1 for each in tenons)
+    assert abs(up + clear.figures["gap_floor"].value - 1000.0) < 200.0
+    hit = solved(hardware=HardwareChoices(lock=MortiseLock(case_height=350.0)))
     assert said(hit, "lock-tenon").level is Level.STOP
+    low = solved(600.0, 900.0, build=Framed(middle_rail=None), hardware=HardwareChoices(lock=MortiseLock()))
+    assert low.figures["lock_up"].value == pytest.approx(low.build.height / 2)
+    assert not codes(low, Level.STOP)
     small = HardwareChoices(lock=MortiseLock(case_height=50.0))
     assert said(solved(hardware=small), "lock").level is Level.OK  # it stands between the two tenons
     made = job(hardware=HardwareChoices(lock=MortiseLock(backset=90.0, case_height=50.0)))

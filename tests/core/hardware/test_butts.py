@@ -12,18 +12,21 @@ from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.construction.boarded.model import Boarded, BoardedStyle
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.hanging import EvenGap, Hanging, Shim
+from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.job import FitChoices, Hand
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.fit.even_reveal import strokes
+from oakmeasure.core.hardware.boring import Device
 from oakmeasure.core.hardware.hinges.butt_schools import ButtEnds, places_by_school
 from oakmeasure.core.solver import solve
 from samples import codes, job, solved
 
 
 def test_butts_that_are_too_weak_or_too_wide_name_the_one_of_the_table_that_does_and_taking_it_mends():
-    heavy = job(780.0, 2040.0, build=Boarded(style=BoardedStyle.X, double=True))
+    taken = HardwareChoices(butt=butt_from_table("brock-100"))
+    heavy = job(780.0, 2040.0, build=Boarded(style=BoardedStyle.X, double=True), hardware=taken)
     weak = next(each for each in solve(heavy).leaves[0].checks if each.code == "butts-weak")
     assert weak.remedies[0].text == "Take the Tern 102 ball-bearing, up to 80 kg"
     mended = solve(job_edits.with_remedy(heavy, "leaf-1", weak.remedies[0])).leaves[0]
@@ -32,6 +35,12 @@ def test_butts_that_are_too_weak_or_too_wide_name_the_one_of_the_table_that_does
     wide = next(each for each in thin.checks if each.code == "butt-back")
     assert wide.title == "The butts are wider than the edge"  # 24 in 20
     assert all(each.path == "" for each in wide.remedies)  # none of the table is narrow enough for boards alone
+    assert wide.level is Level.WARNING  # nobody chose them yet: that is said instead of a verdict on what they carry
+    assert "hinges-not-chosen" in codes(thin, Level.WARNING)
+    assert not {"butts-carry", "butts-weak", "screws-hold"} & codes(thin)
+    bought = solved(780.0, 2040.0, build=Boarded(), hardware=taken)
+    assert "butt-back" in codes(bought, Level.STOP)
+    assert not [each for each in bought.borings if each.kind.device is Device.BUTT]
 
 
 def test_butts_of_a_cabinets_leaf_are_in_line_with_its_rails_or_their_own_length_from_its_ends():

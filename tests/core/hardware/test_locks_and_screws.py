@@ -24,6 +24,7 @@ from oakmeasure.core.document.hinges import (
     PullKind,
     RouterTemplate,
     Screws,
+    butt_from_table,
 )
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.drawings.hardware.hardware_view import hardware_view
@@ -42,7 +43,8 @@ def cut(leaf):
 
 def test_lock_is_cut_on_leaf_and_lining_a_head_gap_apart():
     """Leaf 1973, lock 1000 above a floor 6 under it: 994 up, 979 down, 981 on the lining under a head gap of 2."""
-    leaf = solved(hardware=HardwareChoices(lock=MortiseLock(case_height=150.0, forend_length=200.0, backset=57.0)))
+    lock = MortiseLock(case_height=150.0, forend_length=200.0, backset=57.0)
+    leaf = solved(build=Framed(middle_rail=None), hardware=HardwareChoices(lock=lock))
     found = cut(leaf)
     assert leaf.figures["lock_down"].value == 979
     assert (found["lock mortise"].from_top, found["lock mortise"].to) == (904, 1054)
@@ -138,7 +140,7 @@ def test_loads_refuse_what_cannot_be(call, bad):
 
 
 def test_screws_are_judged_in_the_wood_that_they_bite_and_refused_in_the_edge_of_a_sheet():
-    leaf = solved()
+    leaf = solved(hardware=HardwareChoices(butt=butt_from_table("brock-100")))
     f = leaf.figures
     assert "screws-hold" in codes(leaf, Level.OK)
     assert f["screws_work"].value == pytest.approx(f["screw_bears"].value * 4 / 6)
@@ -149,7 +151,9 @@ def test_screws_are_judged_in_the_wood_that_they_bite_and_refused_in_the_edge_of
 
 
 def test_short_screws_in_a_wide_low_leaf_draw_and_longer_ones_hold():
-    made = job(1100.0, 900.0, build=Slab(), hardware=HardwareChoices(screws=Screws(diameter=2.5, length=12.0, count=2)))
+    short = Screws(diameter=2.5, length=12.0, count=2)
+    hardware = HardwareChoices(butt=butt_from_table("brock-100"), screws=short)
+    made = job(1100.0, 900.0, build=Slab(), hardware=hardware)
     stop = said(solve(made).leaves[0], "screws-hold")
     assert stop.level is Level.STOP
     mended = solve(job_edits.with_remedy(made, "leaf-1", stop.remedies[0])).leaves[0]

@@ -9,6 +9,7 @@ import pytest
 
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.uncertainty import root_sum_square
+from oakmeasure.core.document.hinges import butt_from_table
 from oakmeasure.core.document.job import Reading
 from oakmeasure.core.edits.job_edits import with_field, with_state
 from oakmeasure.core.figures.check import Level
@@ -259,8 +260,9 @@ def test_what_hangs_on_an_assumed_reading_says_so():
 
 
 def test_a_table_figure_makes_what_follows_a_table_figure_until_it_is_measured():
-    leaf = solve(job()).leaves[0]
-    assert leaf.figures["butt_depth"].state is Provenance.FROM_TABLE
+    assert solve(job()).leaves[0].figures["butt_depth"].state is Provenance.ASSUMED  # nobody chose a butt
+    chosen = with_field(job(), "leaf-1", "hardware.butt", butt_from_table("brock-100"))
+    assert solve(chosen).leaves[0].figures["butt_depth"].state is Provenance.FROM_TABLE
     measured = with_field(job(), "leaf-1", "hardware.butt.closed_thickness", 5.4)
     assert solve(measured).leaves[0].figures["butt_depth"].state is Provenance.MEASURED
 

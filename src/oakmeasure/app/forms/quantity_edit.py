@@ -264,7 +264,9 @@ class QuantityEdit(QFrame):
         text = self.line.text().strip()
         if text == self._shown:
             self._refuse("")
-            return True
+            if not (text and self._is_typed_over()):
+                return True
+            return self._taken(self._commit_value(self._value, False), self._value)
         if not text and self.optional:
             return self._taken(self._commit_value(None, False))
         try:
@@ -273,6 +275,10 @@ class QuantityEdit(QFrame):
             return self._taken(str(error))
         self._shown = "" if self._value is None else self._shown
         return self._taken(self._commit_value(value, False), value)
+
+    def _is_typed_over(self) -> bool:
+        """Return whether somebody typed just what an assumed reading held: then it was read, and is measured."""
+        return self.line.isModified() and self.mark is not None and self.mark.state is Provenance.ASSUMED
 
     def _taken(self, reason: str, value: float | None = None) -> bool:
         self._refuse(reason)

@@ -319,7 +319,7 @@ class RecordModel(QAbstractTableModel):
     def alignment(self, column: int) -> Qt.AlignmentFlag:
         """Return the side of a column: numbers to the right."""
         texts = [each.cells[column] for each in self.records[:LOOKED_AT] if each.cells[column]]
-        number = bool(column) and all(text[0] in f"0123456789–+{MINUS}" for text in texts)
+        number = bool(column) and all(text[0] in f"0123456789–+⌀{MINUS}" for text in texts)
         side = Qt.AlignmentFlag.AlignRight if number else Qt.AlignmentFlag.AlignLeft
         return side | Qt.AlignmentFlag.AlignVCenter
 

@@ -18,6 +18,7 @@ from oakmeasure.core.base.geometry import Point
 from oakmeasure.core.base.prisms import Solid, Span, is_block
 
 ROUND_SIDES = 48  # of the polygon that stands for a round hole; its area is the circle's
+GRID = 1e-6  # mm, to which outlines are laid over one another: without it edges a hair apart lose whole areas
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +94,7 @@ def _of_slabs(solids: Sequence[Solid], cuts: Sequence[Solid]) -> Net:
             whole = _together(there)
             out = [cuts[at - len(solids)] for at in here if at >= len(solids)]
             out = [each for each in out if any(_touch(each, one) for one in there)]
-            left = shapely.difference(whole, _together(out)) if out else whole
+            left = shapely.difference(whole, _together(out), grid_size=GRID) if out else whole
             at = shapely.centroid(left)
             known[key] = (float(left.area), float(at.x), float(at.y)) if left.area else (0.0, 0.0, 0.0)
         size, cx, cy = known[key]
@@ -110,7 +111,7 @@ def _touch(one: Solid, other: Solid) -> bool:
 def _together(solids: Sequence[Solid]) -> Any:
     import shapely
 
-    return flat(solids[0]) if len(solids) == 1 else shapely.union_all([flat(each) for each in solids])
+    return flat(solids[0]) if len(solids) == 1 else shapely.union_all([flat(each) for each in solids], grid_size=GRID)
 
 
 @lru_cache(maxsize=512)
@@ -122,12 +123,20 @@ def flat(solid: Solid) -> Any:
     """
     import shapely
 
-    return shapely.make_valid(shapely.Polygon(corners_of(solid)))
+    made = shapely.Polygon(corners_of(solid))
+    if made.is_valid:
+        return made
+    areas = [each for each in shapely.get_parts(shapely.make_valid(made)) if each.area > 0]
+    return shapely.union_all(areas, grid_size=GRID)  # without the lines that corners on one another leave
 
 
 @lru_cache(maxsize=4)
-def _round(sides: int) -> tuple[Point, ...]:
-    """Return a polygon of the unit circle's area about its middle."""
+def round_of(sides: int) -> tuple[Point, ...]:
+    """Return a polygon of the unit circle's area about its middle.
+
+    Args:
+        sides: How many sides it has.
+    """
     out = math.sqrt(2 * math.pi / (sides * math.sin(2 * math.pi / sides)))
     turns = [2 * math.pi * at / sides for at in range(sides)]
     return tuple((out * math.cos(turn), out * math.sin(turn)) for turn in turns)
@@ -142,7 +151,7 @@ def corners_of(solid: Solid) -> tuple[Point, ...]:
     points, r = solid.points, solid.radius
     if len(points) == 1:
         ((x, y),) = points
-        return tuple((x + r * a, y + r * b) for a, b in _round(ROUND_SIDES))
+        return tuple((x + r * a, y + r * b) for a, b in round_of(ROUND_SIDES))
     if len(points) == 2:
         (ax, ay), (bx, by) = points
         long = math.hypot(bx - ax, by - ay) or 1.0

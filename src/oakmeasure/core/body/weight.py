@@ -56,6 +56,16 @@ def weigh(ctx: Context, body: Body, wood: Timber) -> Weights:
     terms = [plus(each) for each in (*parts.values(), *([joints] if joints is not None else []))]
     mass = ctx.figures.total("mass", "leaf, weight without hardware", *terms)
     _centre(ctx, middles, mass)
+    return Weights(mass, parts)
+
+
+def judge_lift(ctx: Context, mass: Figure) -> None:
+    """Say where a leaf is too heavy for one: as it was weighed, if somebody has, else as worked out.
+
+    Args:
+        ctx: The leaf's context: its checks are added to.
+        mass: Of the leaf, kg.
+    """
     if mass.value > TWO_PEOPLE_KG:
         ctx.warn(
             "lift",
@@ -64,7 +74,6 @@ def weigh(ctx: Context, body: Body, wood: Timber) -> Weights:
             Remedy("Do not hang it alone"),
             grounds=Grounds("mass", rule=f"over {ctx.show.value(TWO_PEOPLE_KG, Unit.KG)}"),
         )
-    return Weights(mass, parts)
 
 
 def _weigh_piece(ctx: Context, name: str, slug: str, rho: Figure, nets: Sequence[Net]) -> Figure:

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from oakmeasure.core.base.geometry import Point, area, clipped, half_plane_part
 from oakmeasure.core.base.prisms import Solid
@@ -111,7 +112,8 @@ def _lies_inside(tenon: Tenon, outline: Sequence[Point]) -> bool:
     """Return whether a tenon lies in the outline with its whole width; one that was cut off holds nothing."""
     r = tenon.rect
     shape = ((r.x0, r.y0), (r.x1, r.y0), (r.x1, r.y1), (r.x0, r.y1))
-    return area(clipped(shape, outline) or ((0.0, 0.0),) * 3) > 0.9 * area(shape)
+    least = 0.9 if tenon.loose is None else 1 - 1e-6
+    return area(clipped(shape, outline) or ((0.0, 0.0),) * 3) > least * area(shape)
 
 
 # --- a top rail that follows its head ----------------------------------------------------------------------
@@ -127,7 +129,9 @@ def _follow(ctx: Context, build: Build, rail: Part, head: HeadCurve) -> tuple[li
         f = part.face
         if part.role is Role.RAIL and part.place is Place.TOP:
             shape = (*head.between(f.x0, f.x1, down), *reversed(head.between(f.x0, f.x1)))
-            parts.append(_slanting(ctx, part, shape, head))
+            parts.append(_slanting(ctx, _without_lost_tenons(ctx, part, build.tenons, tenons), shape, head))
+        elif part.role is Role.BRACE:
+            parts.append(_brace_under(ctx, part, build, head, down))
         elif part.role in (Role.PANEL, Role.MUNTIN, Role.BOARD, Role.CORE) and abs(f.y1 - old) < 1.0:
             top = head.between(f.x0, f.x1, down)
             under = ((f.x0, f.y0), (f.x1, f.y0), *reversed(top))
@@ -138,7 +142,76 @@ def _follow(ctx: Context, build: Build, rail: Part, head: HeadCurve) -> tuple[li
             parts.append(replace(shaped, tongues=_tongues(part, below)))
         else:
             parts.append(part)
-    return parts, [each for each in tenons if each is not None]
+    kept = [each for each in tenons if each is not None]
+    whole = {each.into for each in kept if each.member == rail.name and not each.is_haunch}
+    kept = [each for each in kept if each.member != rail.name or each.into in whole]  # no haunch without its tenon
+    _meets_head(ctx, build, rail, head, down)
+    return parts, kept
+
+
+def _without_lost_tenons(ctx: Context, rail: Part, before: Sequence[Tenon], after: Sequence[Tenon | None]) -> Part:
+    """Return a rail shorter by the tenons for which the head leaves no wood, and say that something must join it."""
+    had = {
+        each.into: each.reach for each in before if each.member == rail.name and not each.is_haunch and not each.loose
+    }
+    has = {each.into for each in after if each is not None and each.member == rail.name and not each.is_haunch}
+    lost = {into: reach for into, reach in had.items() if into not in has}
+    if not lost:
+        return rail
+    ctx.warn(
+        "rail-tenon-gone",
+        "The head leaves the top rail no tenon",
+        f"Where it meets the {' and the '.join(lost)} it is too steep for one.",
+        Remedy("Loose tenons square to the joint, or a wider top rail"),
+        grounds=Grounds("leaf_height", f"part:{rail.name}"),
+    )
+    less = sum(lost.values())
+
+    def shorter(size: Size) -> Size:
+        return replace(size, length=size.length - less)
+
+    return replace(rail, finished=shorter(rail.finished), planed=shorter(rail.planed), rough=shorter(rail.rough))
+
+
+def _brace_under(ctx: Context, part: Part, build: Build, head: HeadCurve, down: float) -> Part:
+    """Return a brace that ends under the top rail, wherever that is over it."""
+    below = ((0.0, 0.0), (build.width, 0.0), *reversed(head.between(0.0, build.width, down)))
+    shape = clipped(part.corners, below)
+    if len(shape) < 3 or area(shape) > area(part.corners) - 0.5:
+        return part
+    (ax, ay), (bx, by) = max(pairwise((*part.corners, part.corners[0])), key=lambda side: math.dist(*side))
+    turn = math.atan2(by - ay, bx - ax)
+    along = [x * math.cos(turn) + y * math.sin(turn) for x, y in shape]
+    long = max(along) - min(along)
+    figure = ctx.figures.derived(
+        ctx.figures.unused(f"cut_{part.slug}"),
+        f"{part.name}, cut to the top rail",
+        long,
+        part.length,
+        formula="the longest of it under the top rail",
+    )
+    more = long - part.finished.length
+    sizes = (replace(each, length=each.length + more) for each in (part.finished, part.planed, part.rough))
+    finished, planed, rough = sizes
+    return replace(part, face=around(shape), shape=shape, finished=finished, planed=planed, rough=rough, length=figure)
+
+
+def _meets_head(ctx: Context, build: Build, rail: Part, head: HeadCurve, down: float) -> None:
+    """Stop a frame whose other rails reach into the top rail where the head is low."""
+    for part in build.parts:
+        f = part.face
+        if part.role is not Role.RAIL or part.place in (Place.TOP, Place.BOTTOM) or part.is_back:
+            continue
+        over = f.y1 - min(y for _, y in head.between(f.x0, f.x1, down))
+        if over > HAIR:
+            ctx.stop(
+                "rails-head",
+                f"The {part.name} reaches into the {rail.name}",
+                f"Where the head is lowest they overlap by {ctx.fmt(over)}.",
+                Remedy("No middle rail, or a lower one"),
+                grounds=Grounds("leaf_height", f"part:{part.name}"),
+            )
+            return
 
 
 def _risen(part: Part, before: Sequence[Tenon], after: Sequence[Tenon | None]) -> float | None:
@@ -149,7 +222,7 @@ def _risen(part: Part, before: Sequence[Tenon], after: Sequence[Tenon | None]) -
 
 
 def _slanting(ctx: Context, part: Part, shape: tuple[Point, ...], head: HeadCurve) -> Part:
-    """Return a rail along its head: as long as its slanting ends and tenons need, or out of a wider blank."""
+    """Return a rail along its head: as long as slanting ends and tenons need, or out of a wider blank."""
     straight = len(head.points) == 2
     if straight:
         turn = math.radians(head.slope_deg)
@@ -225,8 +298,8 @@ def _cut(ctx: Context, part: Part, outline: Sequence[Point]) -> Part:
 
 
 def _tongues(part: Part, outline: Sequence[Point]) -> tuple[Solid, ...]:
-    """Return what of a part's tongues lies inside an outline, no higher than the part itself is there."""
-    high = max((y for _, y in clipped(part.corners, outline)), default=0.0)
+    """Return what of a part's tongues lies inside an outline; a board's no higher than the board itself."""
+    high = max((y for _, y in clipped(part.corners, outline)), default=0.0) if part.role is Role.BOARD else math.inf
     inside = ((each, clipped(each.points, outline)) for each in part.tongues)
     kept = ((each, half_plane_part(points, lambda point: point[1] - high)) for each, points in inside)
     return tuple(replace(each, points=tuple(points)) for each, points in kept if len(points) > 2)
@@ -249,13 +322,16 @@ def _to_shape(ctx: Context, part: Part, shape: tuple[Point, ...], face: Rect, lo
             formula="the longest of it, cut to the leaf's outline",
         )
 
+    across = whole.width if part.grain_upright else whole.height
+    wide = across - (was.width if part.grain_upright else was.height)
+
     def fitted(size: Size) -> Size:
         return replace(size, length=max(size.length + change, 0.0))
 
     note = part.note or "cut to the outline"
     return replace(
         shaped,
-        finished=fitted(part.finished),
+        finished=replace(fitted(part.finished), width=across if wide < -HAIR else part.finished.width),
         planed=fitted(part.planed),
         rough=fitted(part.rough),
         length=figure,

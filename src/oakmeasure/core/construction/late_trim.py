@@ -100,8 +100,9 @@ def _smaller(ctx: Context, fit: Fit, late: LateTrim) -> Fit:
     outline = _cut_outline(fit.outline, late, width.value, height.value) if fit.outline else ()
     if "guide_depth" in f:
         f.total("guide_left", "groove for the guide that is left", plus(f["guide_depth"]), minus(f["late_foot"]))
-    if "middle_rail_centre" in f:
-        f.total("lock_up_trimmed", "lock, up the trimmed leaf", plus(f["middle_rail_centre"]), minus(f["late_foot"]))
+    lock_up = f.get("lock_up") or f.get("middle_rail_centre")
+    if lock_up is not None:
+        f.total("lock_up_trimmed", "lock, up the trimmed leaf", plus(lock_up), minus(f["late_foot"]))
     for gap, edge in GAPS.items():
         if figure_name(gap) in f and f[figure_name(f"late_{edge}")].value:
             f.total(

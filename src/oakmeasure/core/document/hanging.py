@@ -208,8 +208,8 @@ class SlideChoices(FrozenModel):
     """How far the leaf reaches beyond the opening at the hinge side, mm; may be less than 0."""
     overlap_latch: Overlap = 38.0
     """How far the leaf reaches beyond the opening at the latch side, mm; may be less than 0."""
-    overlap_head: Overlap = 45.0
-    """How far the leaf reaches beyond the opening at the head, mm; may be less than 0."""
+    overlap_head: Overlap | None = None
+    """How far the leaf reaches beyond the opening at the head, mm; may be less than 0; None: the usual."""
     centre: Annotated[float, bounded(0, 800, "overlap")] | None = None
     """Of two that pass each other, mm; None takes the least."""
     track_set: TrackSet | None = None

@@ -35,6 +35,9 @@ class Butt(FrozenModel):
     """The leaf that a set of them carries."""
 
 
+BUTT_SIZES = ("length", "leaf_width", "closed_thickness", "pin_projection", "pin_inset", "rating_kg")
+
+
 def butt_from_table(key: str) -> Butt:
     """Return the butt `key` of data/butts.toml, its figures in the state *from a table*.
 
@@ -46,13 +49,7 @@ def butt_from_table(key: str) -> Butt:
     def known(name: str) -> Reading:
         return Reading(value=row[name], state=Provenance.FROM_TABLE)
 
-    return Butt(
-        name=row["name"],
-        **{
-            each: known(each)
-            for each in ("length", "leaf_width", "closed_thickness", "pin_projection", "pin_inset", "rating_kg")
-        },
-    )
+    return Butt(name=row["name"], **{each: known(each) for each in BUTT_SIZES})
 
 
 def is_chosen(butt: Butt) -> bool:
@@ -61,11 +58,14 @@ def is_chosen(butt: Butt) -> bool:
     Args:
         butt: The butt, as the document holds it.
     """
-    return butt != _default_butt()
+    return any(getattr(butt, each).state is not Provenance.ASSUMED for each in BUTT_SIZES)
 
 
 def _default_butt() -> Butt:
-    return butt_from_table("brock-100")
+    """Return the butt that is taken until somebody chooses one: its figures are assumed."""
+    usual = butt_from_table("brock-100")
+    sizes = {each: Reading(value=getattr(usual, each).value, state=Provenance.ASSUMED) for each in BUTT_SIZES}
+    return usual.model_copy(update=sizes)
 
 
 class MortiseLock(FrozenModel):

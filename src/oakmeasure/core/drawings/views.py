@@ -87,7 +87,7 @@ def fit_stage_view(leaf: LeafSolution, show: Show, *, page: FitPage = FitPage.LE
         return slide_view(leaf, show, slid=opened if page is FitPage.WAY else 0.0)
     if hanging.lies_on and leaf.fit.possible:
         return cabinet_view(leaf, show)
-    return fit_view(leaf, show)
+    return fit_view(leaf, show, is_small=page is FitPage.CHOICES)
 
 
 def opened_by(leaf: LeafSolution, x: float, y: float) -> float:

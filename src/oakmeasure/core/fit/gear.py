@@ -228,7 +228,8 @@ def overlap_left(ctx: Context, short: Figure) -> float:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
         short: By how much it is too short, mm.
     """
-    return ctx.leaf.slide.overlap_head - short.value
+    known = ctx.figures.get("overlap_head")
+    return (known.value if known is not None else 0.0) - short.value
 
 
 def _headroom(ctx: Context, place: GearPlace) -> None:

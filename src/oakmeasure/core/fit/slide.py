@@ -16,6 +16,8 @@ from oakmeasure.core.fit.slide_stack import stack_up
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.survey.clear_opening import Opening
 
+OVERLAP_HEAD = 45.0  # of a leaf before its wall: common practice, no source
+USUAL_OVERLAP_HEAD = {Hanging.POCKET: 12.0}  # its top stands in the slot under the track: common practice, no source
 # Until a set is chosen: common practice, no source
 ROLLER = 70.0
 ROLLER_IN = 35.0
@@ -103,7 +105,12 @@ def _height(ctx: Context, opening: Opening) -> Figure:
                 grounds=Grounds("overlap_head"),
             )
         return height
-    head = ctx.figures.given("overlap_head", "overlap at the head", choice.overlap_head, fixed("slide.overlap_head"))
+    head = ctx.figures.given(
+        "overlap_head",
+        "overlap at the head",
+        USUAL_OVERLAP_HEAD.get(ctx.leaf.hanging, OVERLAP_HEAD) if choice.overlap_head is None else choice.overlap_head,
+        fixed("slide.overlap_head", source="" if choice.overlap_head is not None else "usual for this way of hanging"),
+    )
     floor = ctx.figures["gap_floor"]
     return ctx.figures.total(
         "leaf_height",

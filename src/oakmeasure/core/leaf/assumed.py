@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from oakmeasure.core.document.hinges import is_chosen
 from oakmeasure.core.figures.check import Grounds, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Figures, Provenance
 from oakmeasure.core.figures.names import FigureName
@@ -30,10 +31,12 @@ def judge_assumed(ctx: Context, next_reading: str) -> None:
         assumed = [
             each for each in still_to_measure(ctx.figures) if each.name.startswith("butt_") is (stage is Stage.HARDWARE)
         ]
-        if not assumed:
-            continue
+        if not assumed or (stage is Stage.HARDWARE and not is_chosen(ctx.leaf.hardware.butt)):
+            continue  # of butts that nobody chose nothing is assumed: that they are not chosen is said
         labels = {each.label for each in assumed}
         hanging = {each.label: each for each in ctx.figures if each.rests_on & labels and each.label not in labels}
+        if not hanging:
+            continue
         named = [
             ctx.figures[name].label
             for name in KEY_FIGURES

@@ -8,7 +8,15 @@ from oakmeasure.app.stages.hardware.gear_sheet import GEAR
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.cup_hinges import CupUnknown, RevealRow, cup_from_table, cup_keys
 from oakmeasure.core.document.hanging import Hanging
-from oakmeasure.core.document.hinges import FlushBolts, LatchKind, MortiseLock, PacketButt, PullKind, RouterTemplate
+from oakmeasure.core.document.hinges import (
+    FlushBolts,
+    LatchKind,
+    MortiseLock,
+    PacketButt,
+    PullKind,
+    RouterTemplate,
+    is_chosen,
+)
 from oakmeasure.core.document.job import Job, Leaf
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.drawings.views import HardwarePage
@@ -18,7 +26,8 @@ from oakmeasure.data import table
 
 
 def _butt_key(job: Job, leaf_id: str) -> str:
-    name = job.leaf(leaf_id).hardware.butt.name
+    butt = job.leaf(leaf_id).hardware.butt
+    name = butt.name if is_chosen(butt) else ""
     return next((key for key, row in table("butts").items() if row["name"] == name), "")
 
 
@@ -34,6 +43,7 @@ _BUTT = Choice(
     _butt_key,
     hinge_edits.with_butt,
     "made-up makers; measure the ones on your bench",
+    other=lambda _job: "not chosen yet",
 )
 _CUP = Choice(
     "cup",

@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from oakmeasure.core.base.prisms import nearest_free
+from oakmeasure.core.base.units import HAIR
 from oakmeasure.core.construction.framed.joints import LATCH_STILE
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
 from oakmeasure.core.figures.figure import Figure, fixed
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Tenon
+from oakmeasure.core.leaf.lock_place import lock_wish
+from oakmeasure.core.leaf.part import Rect, Tenon
 
 BEHIND_SPINDLE = 15.0  # of wood: common practice, no source
 LOCK_CHEEK = 8.0  # of wood on each side of a lock case: common practice, no source
+LOCK_CLEAR = 3.0  # between a lock's case and a tenon: common practice, no source
+LOCK_RANGE = (800.0, 1150.0)  # above the floor, for a lock that keeps clear of tenons: common practice, no source
 BLIND_WOOD = 10.0  # wood that stays beyond a blind mortise: common practice, no source
 
 
@@ -34,14 +41,16 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     thick = f.given("lock_thick", "lock case, thickness", lock.case_thickness, fixed("hardware.lock.case_thickness"))
     _cheeks(ctx, choice, thick)
     wood = choice.stile - deep.value
-    centre = choice.lock_height - ctx.figures["gap_floor"].value
+    wish = lock_wish(choice.lock_height - f["gap_floor"].value, tall.value, fit.height.value)
+    reach = fit.width.value - deep.value
+    rail = [each for each in tenons if each.into == LATCH_STILE and each.rect.x1 > reach and not each.is_haunch]
+    centre = _clear_of([each.rect for each in rail], wish, tall.value, f["gap_floor"].value)
+    if abs(centre + f["gap_floor"].value - choice.lock_height) > HAIR:
+        moved = abs(centre - wish) > HAIR
+        how = "the nearest place where its case cuts no tenon" if moved else "half way up a low leaf"
+        f.derived("lock_up", "lock, up the leaf", centre, tall, f["gap_floor"], formula=how)
     low, high = centre - tall.value / 2, centre + tall.value / 2
-    rail = [each for each in tenons if each.into == LATCH_STILE and not each.is_haunch]
-    met = [
-        each
-        for each in rail
-        if each.rect.y0 < high and low < each.rect.y1 and each.rect.x1 > fit.width.value - deep.value
-    ]
+    met = [each for each in rail if each.rect.y0 < high and low < each.rect.y1]
     if back.value > choice.stile - BEHIND_SPINDLE:
         ctx.stop(
             "lock-backset",
@@ -67,6 +76,17 @@ def judge_lock(ctx: Context, choice: Framed, fit: Fit, tenons: list[Tenon]) -> N
     _say_tenons(ctx, choice, met, (low, high), wood, back)
 
 
+def _clear_of(tenons: Sequence[Rect], wish: float, tall: float, over_floor: float) -> float:
+    """Return the place nearest to a wish at which a case meets no tenon; the wish where there is none within reach."""
+    spans = [(each.y0 - tall / 2 - LOCK_CLEAR, each.y1 + tall / 2 + LOCK_CLEAR) for each in tenons]
+    low, high = (each - over_floor for each in LOCK_RANGE)
+    is_met = any(each.y0 < wish + tall / 2 and wish - tall / 2 < each.y1 for each in tenons)
+    if not is_met or not low <= wish <= high:
+        return wish
+    found = nearest_free(spans, at=wish, low=low, high=high)
+    return wish if found is None else found
+
+
 def _say_tenons(
     ctx: Context, choice: Framed, met: list[Tenon], span: tuple[float, float], wood: float, back: Figure
 ) -> None:
@@ -87,9 +107,15 @@ def _say_tenons(
         ctx.fine(
             "lock",
             "The lock case misses the tenons",
-            f"{ctx.fmt(wood)} of the stile stay behind it.",
+            f"{ctx.fmt(wood)} of the stile stay behind it." + _where(ctx),
             grounds=Grounds("lock_case", "part:latch stile"),
         )
+
+
+def _where(ctx: Context) -> str:
+    """Return where a lock stands that is not where it was asked for."""
+    up = ctx.figures.get("lock_up")
+    return f" It stands {ctx.fmt(up.value + ctx.figures['gap_floor'].value)} above the floor." if up is not None else ""
 
 
 def _cheeks(ctx: Context, choice: Framed, thick: Figure) -> None:

@@ -249,6 +249,8 @@ def _layers(
         width = ctx.figures.total(figure_name(key), f"{member.name}, core, width", *terms)
     finished = Size(member.finished.length, member.finished.width - 2 * e, thick)
     inner, shape = _inner(member, e)
+    if shape and member.grain_upright:  # cut to a head: between its edgings it is not as long
+        finished = replace(finished, length=inner.height + member.finished.length - member.face.height)
     core = replace(
         member,
         face=inner,
@@ -340,7 +342,9 @@ def _corners(rect: Rect) -> tuple[Point, ...]:
 
 def _edges_of(shape: tuple[Point, ...]) -> tuple[tuple[Point, ...], tuple[Point, ...]]:
     """Return the lower edge of a rail that is arched or raked, left to right, and its upper one, right to left."""
-    right = max(range(len(shape)), key=lambda at: (shape[at][0], -at))
+    left = min(range(len(shape)), key=lambda at: (round(shape[at][0], 6), shape[at][1]))
+    shape = (*shape[left:], *shape[:left])
+    right = max(range(len(shape)), key=lambda at: (round(shape[at][0], 6), -shape[at][1]))
     return shape[: right + 1], shape[right + 1 :]
 
 
@@ -359,7 +363,8 @@ def _inner(member: Part, thick: float) -> tuple[Rect, tuple[Point, ...]]:
         return f, member.shape
     if member.grain_upright:
         rect = Rect(f.x0 + thick, f.y0, f.x1 - thick, f.y1)
-        return rect, clipped(_corners(rect), member.shape) if member.shape else ()
+        shape = clipped(_corners(rect), member.shape) if member.shape else ()
+        return (around(shape), shape) if len(shape) > 2 else (rect, ())
     if not member.shape:
         return Rect(f.x0, f.y0 + thick, f.x1, f.y1 - thick), ()
     (lower, upper), up = _edges_of(member.shape), _upright(member, thick)

@@ -18,26 +18,29 @@ from oakmeasure.core.solution import LeafSolution
 
 # These views are wider than a leaf is high, so their texts need more mm to stand in.
 ROOM = 1.35
+SMALL_ROOM = 1.7  # where the letters are large beside the leaf
 
 
-def fit_view(leaf: LeafSolution, show: Show) -> Drawing:
+def fit_view(leaf: LeafSolution, show: Show, *, is_small: bool = False) -> Drawing:
     """Return the hung leaf with its gaps, and the latch edge enlarged.
 
     Args:
         leaf: The leaf, worked out to the end.
         show: How lengths and other quantities are written.
+        is_small: Whether a table takes the larger part of the board: then its sizes are left to that.
     """
     build = leaf.build
     if build is None:
         return no_leaf(leaf, show)
-    sketch = sketch_for(leaf, show, ROOM * unit_step(build))
+    sketch = sketch_for(leaf, show, (SMALL_ROOM if is_small else ROOM) * unit_step(build))
     step = sketch.step
     surround(sketch, leaf)
     front(sketch, build)
     if leaf.fit.outline:  # what is scribed off the rectangle that it was glued up to
         sketch.line([*leaf.fit.outline, leaf.fit.outline[0]], Layer.DOUBT)
     _gaps(sketch, leaf)
-    _sizes(sketch, leaf)
+    if not is_small:
+        _sizes(sketch, leaf)
     _latch_edge(sketch.page(), leaf, build.width + 15 * step)
     return sketch.drawing(margin=2 * step)
 
@@ -103,8 +106,6 @@ def _latch_edge(page: Sketch, leaf: LeafSolution, x: float) -> None:
     assert leaf.body is not None
     t, w, gap = leaf.body.thickness_along("latch"), leaf.fit.width.value, f["gap_latch"].value
     knuckle, setback = f["butt_knuckle"].value, f["butt_setback"].value
-    assert leaf.body is not None
-    t = leaf.body.thickness_along("hinge")
     big = 30 * step / max(t, 30.0)
     mirrored = leaf.leaf.hand is Hand.RIGHT
     shown, lining = 26.0, 16.0

@@ -48,7 +48,8 @@ def gear_view(leaf: LeafSolution, show: Show, gear: Gear) -> Drawing:
     _track(sketch, leaf, gear, line)
     _hangers(sketch, leaf, build, gear, line)
     track = f["track_needed"].value
-    floor_line(sketch, -6 * step, track + 6 * step, -f["gap_floor"].value)
+    end = track if gear.kind is HangerKind.FLOOR else build.width  # beside it the sections are drawn
+    floor_line(sketch, -6 * step, end + 6 * step, -f["gap_floor"].value)
     _line(sketch, leaf, line)
     page = sketch.page()
     # Beside the shut leaf, under the track, the wall is free: there is room for what is drawn large.

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.construction.framed.model import TenonKind
-from oakmeasure.core.document.hinges import Butt, butt_from_table
+from oakmeasure.core.document.hinges import Butt, butt_from_table, is_chosen
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.figures.check import Grounds, Remedy
@@ -45,6 +45,17 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
         mass: Of the leaf, kg.
     """
     rating = ctx.figures["butt_rating_kg"]
+    if not is_chosen(ctx.leaf.hardware.butt):
+        ctx.warn(
+            "hinges-not-chosen",
+            "The hinges are not chosen yet",
+            f"Places and recesses are those of the {ctx.leaf.hardware.butt.name}. They will have to carry "
+            f"{ctx.fmt(mass)}.",
+            *other_butts(ctx, lambda each: each.rating_kg.value >= mass.value),
+            Remedy("Choose them in the list of hinges, or measure your own"),
+            grounds=Grounds("butt_count", "butt:1"),
+        )
+        return
     numbers = f"{ctx.fmt(mass)} on {count} butts, {school}."
     if count < by_rule:
         ctx.warn(
@@ -102,6 +113,6 @@ def other_butts(ctx: Context, does: Callable[[Butt], bool]) -> list[Remedy]:
         does: Says whether a butt would do.
     """
     found = next((each for each in map(butt_from_table, table("butts")) if does(each)), None)
-    if found is None or found.name == ctx.leaf.hardware.butt.name:
+    if found is None or (found.name == ctx.leaf.hardware.butt.name and is_chosen(ctx.leaf.hardware.butt)):
         return []
     return [Remedy(f"Take the {found.name}, up to {found.rating_kg.value:g} kg", "hardware.butt", found)]

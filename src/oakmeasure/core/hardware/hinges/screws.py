@@ -9,6 +9,7 @@ from __future__ import annotations
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import GRAVITY, Unit
 from oakmeasure.core.body.pieces import Body
+from oakmeasure.core.document.hinges import is_chosen
 from oakmeasure.core.document.species import SheetMaterial, Species, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figure, fixed
@@ -132,7 +133,8 @@ def judge_screws(ctx: Context, body: Body, wood: Timber, mass: Figure) -> None:
         source="common practice",
     )
     _lift(ctx)
-    _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
+    if is_chosen(ctx.leaf.hardware.butt):
+        _say(ctx, f["top_hinge_pull"], work, misuse, one, count)
 
 
 def _loads(ctx: Context, mass: Figure, one: Figure, count: Figure) -> tuple[Figure, Figure]:

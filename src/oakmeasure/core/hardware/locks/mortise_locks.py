@@ -18,6 +18,7 @@ from oakmeasure.core.fit.fit_result import Fit, gap_as_hung
 from oakmeasure.core.fit.frame import Frame, add_head_gap
 from oakmeasure.core.hardware.boring import Boring, BoringKind, CutIn, CutSide, Datum, KeepPlate, keep, leaf_cut
 from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.lock_place import lock_wish
 from oakmeasure.core.leaf.part import Rect
 
 USUAL_HEIGHT = 1000.0  # of a lock above the floor, where the construction asks for none: common practice
@@ -45,11 +46,14 @@ def bore_lock(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring,
         above or USUAL_HEIGHT,
         fixed("build.lock_height" if above is not None else "", source="common practice"),
     )
-    up = (
-        f.get("lock_up_trimmed")
-        or f.get("middle_rail_centre")
-        or f.total("lock_up", "lock, up the leaf", plus(height), minus(gap_as_hung(f, "gap_floor")))
-    )
+    up = f.get("lock_up_trimmed") or f.get("lock_up") or f.get("middle_rail_centre")
+    if up is None:
+        asked = height.value - gap_as_hung(f, "gap_floor").value
+        wish = lock_wish(asked, lock.case_height, fit.height.value)
+        if abs(wish - asked) > HAIR:
+            up = f.derived("lock_up", "lock, up the leaf", wish, fit.height, formula="half way up a low leaf")
+        else:
+            up = f.total("lock_up", "lock, up the leaf", plus(height), minus(gap_as_hung(f, "gap_floor")))
     down = f.total("lock_down", "lock's middle, down from the leaf's top", plus(fit.height), minus(up))
     keep_down(ctx, frame, "lock_keep", "lock's middle", fit.height.value - down.value, down)
     back = f.get("lock_backset") or f.given("lock_backset", "backset", lock.backset, fixed("hardware.lock.backset"))

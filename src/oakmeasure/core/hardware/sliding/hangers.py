@@ -213,15 +213,6 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
     limit = f.derived(
         "hanger_limit", "a hanger may bear", rating.value * GRAVITY, rating, formula="rating × 9.80665", unit=Unit.N
     )
-    ratio = f.derived(
-        "hanger_ratio",
-        "of its rating a hanger uses",
-        works.value / limit.value,
-        works,
-        limit,
-        formula="bears ÷ may bear",
-        unit=Unit.RATIO,
-    )
     proof = ctx.chosen(
         "proof_ratio", "proof load, of the leaf's own weight", choice.proof, "hardware.hangers.proof", Unit.RATIO
     )
@@ -233,6 +224,32 @@ def _judge_rating(ctx: Context, kind: HangerKind, mass: Figure, loads: tuple[Fig
         mass,
         formula="ratio × weight",
         unit=Unit.KG,
+    )
+    if choice.rating_kg is None and ctx.leaf.slide.track_set is None:
+        ctx.warn(
+            "gear-not-chosen",
+            "The set is not chosen yet",
+            f"Places and recesses are those of a usual one. It will have to bear {ctx.fmt(works)} a hanger.",
+            Remedy("Choose a set, or write what a hanger of yours is rated for"),
+            grounds=Grounds("hanger_works" if kind is HangerKind.FACE else most.name),
+        )
+        return
+    _say_rating(ctx, kind, (most, works, rating), limit, load)
+
+
+def _say_rating(
+    ctx: Context, kind: HangerKind, hanger: tuple[Figure, Figure, Figure], limit: Figure, load: Figure
+) -> None:
+    """Say how much of its rating a hanger uses: by its greater share, what it bears with that, and its rating."""
+    f, choice, (most, works, rating) = ctx.figures, ctx.leaf.hardware.hangers, hanger
+    ratio = f.derived(
+        "hanger_ratio",
+        "of its rating a hanger uses",
+        works.value / limit.value,
+        works,
+        limit,
+        formula="bears ÷ may bear",
+        unit=Unit.RATIO,
     )
     words = f"{ctx.fmt(works)} of {ctx.fmt(limit)}, {ctx.fmt(rating)} a hanger."
     if works.value > limit.value:
