@@ -343,6 +343,27 @@ JOBS: dict[str, tuple[float, float, list[Step], dict[str, float]]] = {
         ],
         {"leaf_width": 1076},
     ),
+    "new leaf in an old rebated frame": (
+        738,
+        1969,
+        [
+            "Measure/Lining",
+            ("old_frame.deep", 40),
+            ("old_frame.rebate_side", 12),
+            ("recesses.new.down", 152),
+            ("recesses.new.deep", 2),
+            ("recesses.new.down", 1652),
+            ("recesses.new.deep", 2),
+            "Fit/Leaf",
+            *zip(EACH_GAP, (2, 3, 2, 3), strict=True),
+            "Leaf/Set out",
+            ("build.thickness", 40),
+            "Hardware/Hinges",
+            ("butt", "Brock 100 steel"),
+        ],
+        # 738 + 2 × 12 − 2 − 3; 1969 + 12 − 2 − 3; 152 − 2; 5.5 − 2 − 2
+        {"leaf_width": 757, "leaf_height": 1976, "butt_1_top": 150, "butt_2_top": 1650, "butt_depth": 1.5},
+    ),
     "double thickness with an X": (
         780,
         2040,

@@ -6,6 +6,7 @@ import json
 import re
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from dataclasses import replace
 from enum import Enum
 from pathlib import Path
 from typing import Any
@@ -63,6 +64,18 @@ def show_pages(window: Window, leaf_ids: list[str]) -> None:
             for page in list(window.sheet().pages):
                 window.sheet().go_to_page(page)
                 QApplication.processEvents()
+        show_apart(window)
+
+
+def show_apart(window: Window) -> None:
+    """Turn the leaf in hand and take it apart, so that every piece is named on the board."""
+    room = window.turning.room
+    window.session.go_to(Stage.LEAF)
+    window.sheet().go_to_page(next(iter(window.sheet().pages)))
+    room.switch(True)
+    room.set_turn(replace(room.turn, apart=1.0))
+    window.board.grab()
+    room.switch(False)
 
 
 def show_workings(window: Window) -> None:

@@ -40,6 +40,7 @@ from oakmeasure.core.document.hinges import (
     butt_from_table,
 )
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, Hanging, LateTrim, Leaf, TimberChoices
+from oakmeasure.core.document.old_frame import JambSide, OldFrame, OldRecess
 from oakmeasure.core.document.readings import (
     FloorAlong,
     FloorPoint,
@@ -306,6 +307,12 @@ def openings() -> tuple[Leaf, ...]:
             "Tool shed leaf of old boards",
             square(796.0, 1948.0, lean_hinge=1.0, lean_latch=-1.0),
             hanging=Hanging.LINING,
+            old_frame=OldFrame(
+                recesses=(
+                    *(OldRecess(down=down, length=90.0, wide=16.5, deep=2.0) for down in (150.0, 888.0, 1622.0)),
+                    OldRecess(jamb=JambSide.RIGHT, down=184.0, length=102.0, wide=27.0, deep=2.5),
+                )
+            ),
             build=Slab(
                 thickness=23.0,
                 measured=laid(212, 187, 231, 198),

@@ -6,6 +6,7 @@ import sys
 from pathlib import Path
 
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
+from oakmeasure.core.document.cup_hinges import cup_from_table, is_cup_chosen
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table, is_chosen
 from oakmeasure.core.document.job import Climate, FitChoices, Hand, Job, Leaf, Reading, TimberChoices
 from oakmeasure.core.document.rules import ButtSchool, load_rules
@@ -128,6 +129,10 @@ def demo() -> Job:
 
 def hung(leaf: Leaf) -> Leaf:
     """Return a leaf with its butts chosen; the boarded one waits for hinges on its face."""
+    cup = leaf.hardware.cup
+    if leaf.hanging.is_cabinet and not leaf.hanging.has_butts and not is_cup_chosen(cup.hinge):
+        hinge = cup.model_copy(update={"hinge": cup_from_table("heron-110")})
+        return leaf.model_copy(update={"hardware": leaf.hardware.model_copy(update={"cup": hinge})})
     if not leaf.hanging.has_butts or is_chosen(leaf.hardware.butt) or leaf.id == "coal-hole":
         return leaf
     key = "brock-90" if leaf.id == "tool-shed" else "brock-100"

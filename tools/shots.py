@@ -9,8 +9,10 @@ from datetime import date
 from pathlib import Path
 
 from oakmeasure.app.shell.start import picture, schedule_picture, sum_picture, workshop_picture
+from oakmeasure.app.shell.turning import TurnRoom
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.room import MakeRoom
+from oakmeasure.core.drawings.turned.turn import Turn
 from oakmeasure.core.drawings.views import FitPage, HangPage, HardwarePage, MakePage, TimberPage
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.solver import solve
@@ -23,7 +25,7 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
     "fit-swing": (Stage.FIT, "office-store", FitPage.WAY),
     "fit-sliding": (Stage.FIT, "winnowing", FitPage.WAY),
     "leaf-framed": (Stage.LEAF, "sample-room", ""),
-    "leaf-boarded": (Stage.LEAF, "coal-hole", ""),
+    "leaf-apart": (Stage.LEAF, "seed-room", ""),
     "timber-rack": (Stage.TIMBER, "seed-room", TimberPage.RACK),
     "timber-plan": (Stage.TIMBER, "seed-room", TimberPage.PLAN),
     "hardware": (Stage.HARDWARE, "weighing-office", ""),
@@ -36,6 +38,10 @@ SHOTS: dict[str, tuple[Stage, str, str]] = {
 }
 
 PREPARED = {
+    "leaf-apart": lambda session: (
+        session.room(TurnRoom).switch(True),
+        session.room(TurnRoom).set_turn(Turn(apart=1.0)),
+    ),
     "make": lambda session: session.room(MakeRoom).take("mortise:stiles"),
     "hang-practice": lambda session: (
         session.room(HangRoom).new_door(7),

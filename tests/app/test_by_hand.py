@@ -1,4 +1,4 @@
-"""Twenty-one jobs from an empty job, through the screen alone: nothing is refused, and what must come out comes out."""
+"""Whole jobs from an empty job, through the screen alone: nothing is refused, and what must come out comes out."""
 
 from __future__ import annotations
 

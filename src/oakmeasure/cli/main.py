@@ -26,6 +26,7 @@ COMMANDS = (
     "rod",
     "templates",
     "customer",
+    "apart",
     "dxf",
     "svg",
     "schedule",

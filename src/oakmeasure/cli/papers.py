@@ -112,6 +112,17 @@ def write_templates(
     written(target, content)
 
 
+@app.command("apart", cls=Writes)
+def taken_apart(job: JobPath, pdf: Annotated[Path, typer.Argument(help="the PDF to write")], leaf: LeafId = "") -> None:
+    """Write a leaf taken apart, seen askew: every piece with its name and size."""
+    from oakmeasure.files.pdf.exploded_sheet import exploded_pdf
+
+    document, solved = leaf_of(job, leaf)
+    with refusing(ValueError):
+        content = exploded_pdf(document, solved)
+    written(pdf, content)
+
+
 @app.command(cls=Writes)
 def dxf(
     job: JobPath,

@@ -18,6 +18,7 @@ from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.hardware.clash.search import ClashMap
 from oakmeasure.core.hardware.hinges.butt_places import Butts
 from oakmeasure.core.hardware.hinges.cups import Cups
+from oakmeasure.core.hardware.old_frame import Patch
 from oakmeasure.core.hardware.sliding.hangers import Gear
 from oakmeasure.core.leaf.part import Build, Part
 from oakmeasure.core.survey.clear_opening import Opening
@@ -60,6 +61,8 @@ class LeafDesign:
     """Of a leaf that swings: its way and what stands in it."""
     other_borings: tuple[Boring, ...] = ()
     """What is cut and bored besides hinges: locks, latches, bolts, pulls, guides, gear."""
+    patches: tuple[Patch, ...] = ()
+    """Old recesses in a frame that stays, which nothing goes into any more."""
     clashes: ClashMap = NO_CLASHES
     """What lies in the leaf, and what of it lies too near."""
     fit_choices: tuple[Comparison, ...] = ()

@@ -47,6 +47,7 @@ from oakmeasure.core.hardware.hinges.screws import judge_screws
 from oakmeasure.core.hardware.in_wood import in_wood
 from oakmeasure.core.hardware.locks.latches import bore_bolts, bore_latch
 from oakmeasure.core.hardware.locks.mortise_locks import bore_lock, bore_pull
+from oakmeasure.core.hardware.old_frame import fit_old_frame
 from oakmeasure.core.hardware.sliding.guides import bore_guide, cut_guide
 from oakmeasure.core.hardware.sliding.hangers import hang_on_hangers
 from oakmeasure.core.hardware.sliding.motion import judge_motion
@@ -354,6 +355,9 @@ def _with_hardware(ctx: Context, job: Job, design: LeafDesign, *, made: Fit) -> 
 
     extra = listed(extra)
     butts = butts and replace(butts, borings=listed(butts.borings))
+    hinged = butts.borings if butts is not None else ()
+    cut_anew, patches = fit_old_frame(at_gear, frame, body, (*hinged, *extra))
+    extra = cut_anew[len(hinged) :]
     cups = cups and replace(cups, borings=listed(cups.borings))
     cuts = (*(butts.borings if butts else ()), *(cups.borings if cups else ()), *extra)
     build, clashes = check_clashes(at_gear, body.build, cuts, butts, cups)
@@ -371,6 +375,7 @@ def _with_hardware(ctx: Context, job: Job, design: LeafDesign, *, made: Fit) -> 
         cups=cups,
         gear=gear,
         other_borings=extra,
+        patches=patches,
         clashes=clashes,
         leaf_choices=(*leaf_ways(ctx.at(Stage.LEAF), fitted, build, wood), *design.leaf_choices),
     )

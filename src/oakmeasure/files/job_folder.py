@@ -268,6 +268,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
     from oakmeasure.files.cad.dxf import leaf_dxf
     from oakmeasure.files.cad.svg import drawing_svg
     from oakmeasure.files.pdf.bench_sheet import bench_sheet_pdf
+    from oakmeasure.files.pdf.exploded_sheet import exploded_pdf
     from oakmeasure.files.pdf.label_sheet import label_sheet_pdf
     from oakmeasure.files.pdf.record import record_pdf
     from oakmeasure.files.pdf.rods import rod_pdf
@@ -287,6 +288,7 @@ def _of_leaf(job: Job, leaf: LeafSolution, paper: str, on: date, left_out: list[
     if needs_template(leaf):
         yield f"{folder}/templates {paper}.pdf", lambda: templates_pdf(job, leaf, paper=paper)
     yield f"{folder}/labels.pdf", lambda: label_sheet_pdf(labels_of(leaf, show, job=job.name))
+    yield f"{folder}/taken apart.pdf", lambda: exploded_pdf(job, leaf, on=on)
     yield f"{folder}/leaf.svg", lambda: drawing_svg(leaf_view(leaf, show), leaf.leaf.name)
     for hand in tables.hands_of(leaf):
         for face in FaceUp:

@@ -8,7 +8,8 @@ import random
 import pytest
 
 from oakmeasure.core.construction.framed.model import Framed
-from oakmeasure.core.document.hanging import CabinetChoices, Hanging
+from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
+from oakmeasure.core.document.hanging import CabinetChoices, Hanging, PairChoices
 from oakmeasure.core.document.hinges import HardwareChoices, Latch, LatchKind, MortiseLock
 from oakmeasure.core.document.job import FitChoices, HeadShape, LateTrim, LeafShape
 from oakmeasure.core.document.readings import HeadKind, InTheWay, Obstruction, Reading, Side
@@ -134,3 +135,36 @@ def test_a_leaf_that_would_lie_over_its_neighbour_is_a_stop():
         hanging=Hanging.OVERLAY, cabinet=lies, in_the_way=(beside,), build=Framed(thickness=20.0, stile=60.0)
     )
     assert "lies-over" not in {each.code for each in clear.checks}
+
+
+def test_a_pairs_gap_at_the_latch_is_the_gap_where_its_leaves_meet_until_that_is_set():
+    """Clear 1474, 2 at each hinge side: (1474 − 4 − 4) / 2 with 4 at the latch, (1474 − 4 − 3) / 2 with 3 between."""
+    with_latch = solved(width=1474.0, hanging=Hanging.PAIR, fit=FitChoices(gap_latch=4.0))
+    assert (with_latch.figures["gap_meeting"].value, with_latch.figures["leaf_width"].value) == (4.0, 733.0)
+    own = solved(width=1474.0, hanging=Hanging.PAIR, fit=FitChoices(gap_latch=4.0), pair=PairChoices(meeting=3.0))
+    assert (own.figures["gap_meeting"].value, own.figures["leaf_width"].value) == (3.0, 733.5)
+
+
+def test_cups_that_give_another_gap_than_the_leaf_has_are_a_stop():
+    """11 − 18 + 4 − 4 = −7: the leaf was worked out with 2."""
+    cup = CupChoices(unknown=CupUnknown.OVERLAY, crank=18.0, boring=4.0, plate=4.0)
+    reach = cup.hinge.model_copy(update={"reach": Reading(value=11.0)})
+    hardware = HardwareChoices(cup=cup.model_copy(update={"hinge": reach}))
+    frame = Framed(thickness=20.0, stile=60.0)
+    leaf = solved(500.0, 700.0, hanging=Hanging.INSET, hardware=hardware, build=frame)
+    check = next(each for each in leaf.checks if each.code == "cup-gives")
+    assert (check.level, leaf.figures["cup_gives"].value, check.remedies[0].value) == (Level.STOP, -7.0, 7.0)
+    mended = solved(500.0, 700.0, hanging=Hanging.INSET, hardware=hardware, build=frame, fit=FitChoices(gap_hinge=7.0))
+    assert "cup-gives" not in {each.code for each in mended.checks}
+
+
+def test_nothing_is_said_of_what_nobody_chose_or_what_a_leaf_has_not():
+    """No hanger that carries it, no latch edge that passes, until there is one."""
+    slid = solved(hanging=Hanging.SLIDING)
+    assert "hangers-carry" not in {each.code for each in slid.checks}
+    assert "gear-not-chosen" in {each.code for each in slid.checks}
+    cabinet = solved(500.0, 700.0, hanging=Hanging.INSET, build=Framed(thickness=20.0, stile=60.0))
+    assert not {"bevel", "bevel-short"} & {each.code for each in cabinet.checks}
+    swung = solved()
+    assert not {"butts-carry", "butts-weak"} & {each.code for each in swung.checks}
+    assert "hinges-not-chosen" in {each.code for each in swung.checks}

@@ -41,7 +41,7 @@ from oakmeasure.core.edits.drag import dragged_butt
 from oakmeasure.core.figures.check import Level, Remedy
 from oakmeasure.core.hardware.clash.bodies import ClashBody
 from oakmeasure.core.hardware.clash.rules import SPACINGS, BodyKind, spacing
-from oakmeasure.core.hardware.clash.search import Mover, blocked, find_clashes, free_place
+from oakmeasure.core.hardware.clash.search import HARDWARE, Mover, blocked, find_clashes, free_place
 from oakmeasure.core.hardware.clash.zones import MARGIN, zones
 from oakmeasure.core.solver import solve
 from oakmeasure.files.tables import lists as tables
@@ -408,3 +408,18 @@ def test_every_cut_lies_in_its_leaf_and_where_the_list_says(hanging, build):
         assert leaf.build.height - y1 == pytest.approx(each.from_top, abs=1e-6), each.name
         assert leaf.build.height - y0 == pytest.approx(each.to, abs=1e-6), each.name
         assert each.solid.depth[0] < each.solid.depth[1]
+
+
+def test_a_zone_is_as_deep_as_what_goes_through_it_wherever_the_leaf_is_thickest(solved_demo):
+    """A hanger's upper bolt goes through boards of 32, its lower one through a ledge of 20 as well."""
+    leaf = solved_demo.leaf("engine-room")
+    (hanger, *_) = (each for each in zones(leaf.clashes, leaf.body) if each.name.startswith("hanger"))
+    assert (hanger.deep_from, hanger.deep_to, hanger.in_words()) == (0.0, 52.0, "right through")
+    for other in solved_demo.leaves:
+        for zone in zones(other.clashes, other.body) if other.body is not None else ():
+            own = [
+                each.solid.depth[1]
+                for each in other.clashes.things
+                if each.family == zone.name and each.kind in HARDWARE
+            ]
+            assert zone.deep_to >= min(max(own), zone.faces[1]) - 1e-6, (other.leaf.id, zone.name)

@@ -77,3 +77,12 @@ def test_lining_made_to_a_leaf_gives_that_leaf_back(width, height):
     leaf = solved(readings=square_readings(1300, 2450), lining=lining)
     assert leaf.fit.width.value == pytest.approx(width)
     assert leaf.fit.height.value == pytest.approx(height)
+
+
+def test_the_head_of_a_lining_that_follows_the_wall_is_as_long_as_the_wall_is_wide_there():
+    """Rough 873 at the foot and 887 at the head, 28 of packing: a head of 859; plumb, of 845."""
+    wall = {**LEVEL, "width_bottom": 873.0, "width_middle": 880.0, "width_top": 887.0, "lean_latch": -14.0}
+    for school, length in ((LiningSchool.FOLLOW_WALL, 859.0), (LiningSchool.PLUMB_FIRST, 845.0)):
+        leaf = solved(readings=readings(**wall), lining=Lining(school=school, packing=28))
+        head = next(each for each in leaf.opening.lining.parts if each.name == "lining head")
+        assert head.finished.length == pytest.approx(length, abs=0.01)

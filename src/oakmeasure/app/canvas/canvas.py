@@ -34,7 +34,7 @@ KEYS_SAID = "arrows go from part to part, Enter asks for one or writes a size, p
 class Canvas(QWidget):
     """Signals: `pointed(ref)` on hover, `figure_asked(name)` and `part_asked(ref)` on click, `resized`;
     `handle_taken(ref, x, y)` when a handle is taken hold of and `handle_moved(ref, x, y)` while it is dragged, to a
-    place on the drawing in mm.
+    place on the drawing in mm; `turned(right, down)`, px, and `put_back` where what it shows can be turned.
 
     A dimension that sets a field opens a box where it stands; `commit(path, text)` must return "" or the reason
     for refusing it. By keyboard: the arrows light one thing after the other, Enter does what a click does.
@@ -46,6 +46,8 @@ class Canvas(QWidget):
     handle_taken = Signal(str, float, float)
     handle_moved = Signal(str, float, float)
     resized = Signal()
+    turned = Signal(float, float)
+    put_back = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -63,6 +65,9 @@ class Canvas(QWidget):
         self._base: QPixmap | None = None
         self._dragged_from: QPointF | None = None
         self._handle = ""
+        self._hint = ""  # where the drawing can be turned: how that is done
+        self._turned_from: QPointF | None = None
+        self._pressed: Shape | None = None
         self._editing: Dimension | None = None
         self._box = QLineEdit(self)
         self._box.setObjectName("boardEntry")
@@ -86,6 +91,11 @@ class Canvas(QWidget):
         self._base = None
         self.close_entry()
         self.update()
+
+    def set_turns(self, turns: bool, hint: str) -> None:
+        """Let dragging and the arrow keys turn what is shown, or move over it; `hint` says so at its foot."""
+        self._hint = hint if turns else ""
+        self.setAccessibleDescription(tr(KEYS_TURN if turns else KEYS_SAID))
 
     def set_lit(self, ref: str) -> None:
         if ref != self.lit:
@@ -129,6 +139,10 @@ class Canvas(QWidget):
             for shape in self.drawing.shapes:
                 if _shows(shape, self.lit):
                     paint_shape(painter, shape, self._view, colour=accent)
+        if self._hint:
+            painter.setFont(theme.font(13))
+            painter.setPen(QColor(theme.palette().pencil))
+            painter.drawText(QPointF(14, self.height() - 12), self._hint)
         if self.hasFocus():
             painter.setPen(QPen(QColor(theme.palette().accent), 2))
             painter.drawRect(QRectF(self.rect()).adjusted(2, 2, -2, -2))
@@ -171,6 +185,12 @@ class Canvas(QWidget):
         if self._handle:
             self.handle_moved.emit(self._handle, *self._view.back(at))
             return
+        if self._turned_from is not None:
+            moved = at - self._turned_from
+            if self._pressed is None or moved.manhattanLength() > REACH_PX:
+                self._turned_from, self._pressed = at, None
+                self.turned.emit(moved.x(), moved.y())
+            return
         if self._dragged_from is not None:
             moved = at - self._dragged_from
             self._view = View(self._view.scale, self._view.x + moved.x(), self._view.y + moved.y())
@@ -196,6 +216,9 @@ class Canvas(QWidget):
             self._handle = shape.ref
             self.handle_taken.emit(shape.ref, *self._view.back(event.position()))
             return
+        if self._hint and event.button() is Qt.MouseButton.LeftButton:
+            self._turned_from, self._pressed = event.position(), shape
+            return
         if event.button() is Qt.MouseButton.MiddleButton or shape is None:
             self._dragged_from = event.position()
             return
@@ -214,7 +237,10 @@ class Canvas(QWidget):
             self.part_asked.emit(shape.ref)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self._dragged_from = None
+        pressed, self._pressed = self._pressed, None
+        self._dragged_from = self._turned_from = None
+        if pressed is not None:  # not dragged: a click
+            self._ask(pressed)
         self._handle = ""
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
@@ -247,9 +273,12 @@ class Canvas(QWidget):
         return found
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = STEPS.get(Qt.Key(event.key()))
+        key = Qt.Key(event.key())
+        step = (PAGE_STEPS if self._hint else STEPS).get(key)
         if step is not None:
             self._go_on(step)
+        elif self._hint and key in TURNS:
+            self.turned.emit(*TURNS[key])
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
             shape = self.things().get(self.lit)
             if shape is not None:
@@ -263,6 +292,7 @@ class Canvas(QWidget):
             self.update()
         elif event.text() == "0":
             self.fit_again()
+            self.put_back.emit()
         else:
             super().keyPressEvent(event)
 
@@ -333,6 +363,15 @@ class Canvas(QWidget):
         return False
 
 
+KEYS_TURN = "arrows turn the leaf, 0 puts it back, Page Up and Page Down go from piece to piece, Enter asks for one"
+TURN_PX = 15.0  # of dragging, that an arrow key stands for
+TURNS = {
+    Qt.Key.Key_Left: (-TURN_PX, 0.0),
+    Qt.Key.Key_Right: (TURN_PX, 0.0),
+    Qt.Key.Key_Up: (0.0, -TURN_PX),
+    Qt.Key.Key_Down: (0.0, TURN_PX),
+}
+PAGE_STEPS = {Qt.Key.Key_PageDown: 1, Qt.Key.Key_PageUp: -1}
 STEPS = {Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1}
 
 

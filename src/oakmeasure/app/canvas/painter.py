@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import cache
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QLineF, QPointF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen, QPixmap, QPolygonF
 
 from oakmeasure.app.canvas.label_places import TEXT_PX, TICK_PX, View, dimension_box, label_box, label_text, px_of
@@ -14,6 +14,7 @@ from oakmeasure.core.drawings.hatching import grain_lines, hatching
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.language import tr
 
+ANTIALIASED, NO_PEN = QPainter.RenderHint.Antialiasing, Qt.PenStyle.NoPen
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
 _PENS: dict[Layer, tuple[str, float, float, tuple[float, ...]]] = {
     # layer: colour of the palette, alpha, width in px, dashes
@@ -45,7 +46,7 @@ def _pen(layer: Layer, p: theme.Palette) -> QPen:
 @cache
 def _fill(layer: Layer, tint: str, p: theme.Palette) -> QBrush:
     wood = tint or "#EBC88F"
-    if layer in (Layer.WOOD, Layer.END_GRAIN):
+    if layer in (Layer.WOOD, Layer.END_GRAIN, Layer.FACET):
         return QBrush(theme.mixed(wood, p.wood_share, p.ground))
     if layer is Layer.PANEL:
         return QBrush(theme.mixed(theme.mixed(wood, 0.72, "#FFFFFF").name(), p.wood_share, p.ground))
@@ -70,7 +71,7 @@ def paint(painter: QPainter, drawing: Drawing, view: View) -> None:
     """Paint every shape, bottom one first."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.TextAntialiasing)
-    palette, drawn = theme.palette(), None
+    palette, drawn, facet = theme.palette(), None, Layer.FACET
     for shape in drawing.shapes:
         if isinstance(shape, Line):  # most shapes are lines, many of one layer after another: one pen for them
             if shape.layer is not drawn:
@@ -79,7 +80,35 @@ def paint(painter: QPainter, drawing: Drawing, view: View) -> None:
             painter.drawPolyline(view.polygon(shape.points))
             continue
         drawn = None
-        paint_shape(painter, shape, view)
+        if shape.layer is facet:
+            _paint_facet(painter, shape, view, palette)  # type: ignore[arg-type]
+        else:
+            paint_shape(painter, shape, view)
+
+
+def _paint_facet(painter: QPainter, area: Area, view: View, palette: theme.Palette) -> None:
+    """Paint a side of a piece and the lines on it. A turned leaf has hundreds, sixty times a second."""
+    scale, left, top = view.scale, view.x, view.y
+    painter.setRenderHint(ANTIALIASED, False)  # with it the ground would show between two sides that meet
+    painter.setPen(NO_PEN)
+    painter.setBrush(_fill(Layer.FACET, area.tint, palette))
+    painter.drawPolygon(QPolygonF([QPointF(left + x * scale, top - y * scale) for x, y in area.points]))
+    painter.setRenderHint(ANTIALIASED, True)
+    if not area.strokes:
+        return
+    drawn = area.strokes[0][0]
+    lines: list[QLineF] = []
+    for layer, points in area.strokes:
+        if layer is not drawn:
+            painter.setPen(_pen(drawn, palette))
+            painter.drawLines(lines)
+            drawn, lines = layer, []
+        ax, ay = points[0]
+        for bx, by in points[1:]:
+            lines.append(QLineF(left + ax * scale, top - ay * scale, left + bx * scale, top - by * scale))
+            ax, ay = bx, by
+    painter.setPen(_pen(drawn, palette))
+    painter.drawLines(lines)
 
 
 def paint_shape(painter: QPainter, shape: Shape, view: View, *, colour: QColor | None = None) -> None:
@@ -102,7 +131,7 @@ def _paint_area(painter: QPainter, area: Area, view: View, colour: QColor | None
     if colour is not None:
         wash = QColor(colour)
         wash.setAlphaF(0.28)
-        painter.setPen(QPen(colour, 2.0))
+        painter.setPen(Qt.PenStyle.NoPen if area.layer is Layer.FACET else QPen(colour, 2.0))
         painter.setBrush(wash)
     else:
         p = theme.palette()
@@ -111,6 +140,8 @@ def _paint_area(painter: QPainter, area: Area, view: View, colour: QColor | None
         painter.setBrush(_fill(area.layer, area.tint, p))
     polygon = view.polygon(area.points)
     painter.drawPolygon(polygon)
+    if area.strokes:
+        _strokes(painter, area, view, colour)
     if area.grain is not Grain.NONE and colour is None:
         corner = polygon.boundingRect().topLeft()
         painter.setPen(Qt.PenStyle.NoPen)
@@ -120,6 +151,14 @@ def _paint_area(painter: QPainter, area: Area, view: View, colour: QColor | None
         painter.drawPolygon(polygon)
         painter.setBrushOrigin(0, 0)
     painter.setBrush(Qt.BrushStyle.NoBrush)
+
+
+def _strokes(painter: QPainter, area: Area, view: View, colour: QColor | None) -> None:
+    """Paint the lines on an area; lit up, its edges alone."""
+    for layer, points in area.strokes:
+        if colour is None or layer is not Layer.GRAIN:
+            painter.setPen(_pen(layer, theme.palette()) if colour is None else QPen(colour, 1.6))
+            painter.drawPolyline(view.polygon(points))
 
 
 @cache

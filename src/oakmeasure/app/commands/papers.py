@@ -119,6 +119,19 @@ class Papers:
 
         self._write("To agree", f"{self._leaf_file()} to agree.pdf", "PDF (*.pdf)", content)
 
+    def taken_apart(self) -> None:
+        """Write the leaf in hand taken apart, every piece with its name and size."""
+
+        def content() -> bytes:
+            from oakmeasure.files.pdf.exploded_sheet import exploded_pdf
+
+            return exploded_pdf(self.session.job, self.session.solved)
+
+        if self.session.solved.body is None:
+            self.tell("Not written", "There is no leaf to take apart.")
+            return
+        self._write("Taken apart", f"{self._leaf_file()} taken apart.pdf", "PDF (*.pdf)", content)
+
     def rod(self) -> None:
         """Write the setting-out rods of the leaf in hand at full size."""
 

@@ -10,6 +10,8 @@ from oakmeasure.app.shell import theme
 from oakmeasure.language import tr
 
 ARROW_PX = 44  # that the arrow and the margins take of the width
+NARROW_PX = 90  # of a box, under which it has no arrow
+MARGINS_PX = 12  # that the margins take of a narrow one
 
 
 class ChoiceBox(QComboBox):
@@ -19,13 +21,14 @@ class ChoiceBox(QComboBox):
         painter, shown = QStylePainter(self), QStyleOptionComboBox()
         self.initStyleOption(shown)
         words = shown.currentText if self.currentIndex() >= 0 else self.placeholderText()
-        shown.currentText = shown.fontMetrics.elidedText(words, Qt.TextElideMode.ElideRight, self.width() - ARROW_PX)
+        room = self.width() - (ARROW_PX if self.width() >= NARROW_PX else MARGINS_PX)
+        shown.currentText = shown.fontMetrics.elidedText(words, Qt.TextElideMode.ElideRight, room)
         painter.drawComplexControl(QStyle.ComplexControl.CC_ComboBox, shown)
         painter.drawControl(QStyle.ControlElement.CE_ComboBoxLabel, shown)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(QPen(QColor(theme.palette().accent), 1.8))
         x, y = self.width() - 18.0, self.height() / 2 - 2
-        if self.width() >= 90:
+        if self.width() >= NARROW_PX:
             painter.drawPolyline([QPointF(x, y), QPointF(x + 5, y + 5), QPointF(x + 10, y)])
         painter.end()
 

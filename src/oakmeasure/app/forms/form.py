@@ -336,7 +336,7 @@ class Form(QWidget):
             key = choice.get(self.session.job, self.session.leaf_id)
             combo.setCurrentIndex(keys.index(key) if key in keys else -1)
             if choice.other is not None:
-                combo.show_other(choice.other(self.session.job))
+                combo.show_other(choice.other(self.session.job, self.session.leaf_id))
             row.fit()
         for each in box.lists:
             each.refresh()

@@ -9,6 +9,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.timber.room import TimberRoom
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.units import Unit
+from oakmeasure.core.drawings.turned.turned_view import CUT_HANDLE
 from oakmeasure.core.drawings.views import opened_by
 from oakmeasure.core.edits.drag import DragEdit, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage
@@ -24,6 +25,8 @@ class BoardHands:
     def move_handle(self, handle: str, x: float, y: float) -> None:
         """Open the leaf as far as its handle is dragged, or set a rail where it is dragged to."""
         name = handle.removeprefix("handle:")
+        if handle == CUT_HANDLE:
+            return  # the turned leaf's own
         if self._session.stage is Stage.TIMBER:
             self._timber.dragged(handle, x, y)
             return

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QSplitter, QVBoxLayout, QWidget
 
@@ -71,7 +73,13 @@ class Middle(QWidget):
         row.addStretch(1)
         for each in (self.opened_label, self.opened, self.crooked_label, self.crooked):
             row.addWidget(each)
+        self._row = row
         return head
+
+    def take_in(self, widgets: Sequence[QWidget]) -> None:
+        """Put more over the board, to the right of what is there."""
+        for each in widgets:
+            self._row.addWidget(each)
 
     def _beside(self) -> QWidget:
         beside = QWidget()

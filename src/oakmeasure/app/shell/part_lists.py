@@ -82,10 +82,10 @@ def readings_list(leaf: LeafSolution, show: Show) -> Listed:
     return header, rows
 
 
-def measure_list(leaf: LeafSolution, show: Show, page: MeasurePage) -> Listed:
-    """Return header and rows of what belongs beside a page of Measure."""
+def measure_list(leaf: LeafSolution, show: Show, page: MeasurePage) -> Listed | None:
+    """Return header and rows of what belongs beside a page of Measure; None of a frame that is there."""
     if page is MeasurePage.LINING:
-        return stretches_list(leaf, show)
+        return stretches_list(leaf, show) if leaf.opening.lining is not None else None
     if page is MeasurePage.ROUND:
         return surroundings_list(leaf, show)
     if leaf.opening.template is not None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from oakmeasure.core.document.job import Leaf
+from oakmeasure.core.drawings.measure.old_frame_view import may_stay
 from oakmeasure.core.drawings.views import FitPage, HardwarePage, LeafPage, MeasurePage, TimberPage
 from oakmeasure.core.figures.check import Stage
 
@@ -10,6 +12,15 @@ PAGE_WORDS = {
     MeasurePage.ROUND: "What stands round it",
     MeasurePage.LINING: "The lining in the rough opening",
 }
+
+
+def measure_words(page: MeasurePage, leaf: Leaf) -> str:
+    """Return what stands over the board at a page of Measure."""
+    if page is MeasurePage.LINING and leaf.lining is None:
+        return "The frame that stays" if may_stay(leaf) else PAGE_WORDS[MeasurePage.OPENING]
+    return PAGE_WORDS[page]
+
+
 FIT_WORDS = {
     FitPage.LEAF: "The leaf in its opening",
     FitPage.WAY: "How it opens",

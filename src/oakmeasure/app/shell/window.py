@@ -15,6 +15,7 @@ from oakmeasure.app.commands.papers import Host
 from oakmeasure.app.forms.form import Form
 from oakmeasure.app.shell import theme, titles
 from oakmeasure.app.shell.board_hands import BoardHands
+from oakmeasure.app.shell.board_view import drawing_of
 from oakmeasure.app.shell.centre import EXAGGERATION, Middle
 from oakmeasure.app.shell.job_bar import JobLine
 from oakmeasure.app.shell.last_seen import Seen
@@ -22,14 +23,13 @@ from oakmeasure.app.shell.part_lists import Listed, list_of_page
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.side_panel import SidePanel
 from oakmeasure.app.shell.stage_bar import StageBar
+from oakmeasure.app.shell.turning import TurnBar
 from oakmeasure.app.stages.hang.room import HangRoom
 from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.app.stages.measure.gauge_strip import GaugeStrip
 from oakmeasure.app.stages.sheets import SHEETS
 from oakmeasure.app.stages.timber.room import PAGES, TimberRoom
 from oakmeasure.core.drawings import views
-from oakmeasure.core.drawings.hang.crooked import can_exaggerate
-from oakmeasure.core.drawings.leaf.beside_view import beside_view
 from oakmeasure.core.figures.check import Level, Stage, worst
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.planning.setups import saved, setups
@@ -61,6 +61,8 @@ class Window(QMainWindow):
         self.side = SidePanel(session)
         self.checks, self.working = self.side.checks, self.side.working
         self.timber = TimberRoom(session, self.middle.strip)
+        self.turning = TurnBar(session, self.board)
+        self.middle.take_in(self.turning.widgets)
         self.hands = BoardHands(session, self.timber, self.middle)
         self._lay_out()
         host = Host(self, self.middle.drawing, self.timber.plan, self.where, self.choose_leaf, self.forget_hidden)
@@ -126,6 +128,8 @@ class Window(QMainWindow):
         self.list.chosen.connect(self._ask_part)
         self.middle.crooked.valueChanged.connect(self._exaggerate)
         self.middle.opened.valueChanged.connect(lambda _value: self.draw())
+        self.turning.room.changed.connect(self.draw)
+        self.turning.room.switched.connect(lambda: self._show_stage(keep_view=False))
 
     def _shortcuts(self) -> None:
         for at, stage in enumerate(Stage, start=1):
@@ -134,6 +138,7 @@ class Window(QMainWindow):
             self._shortcut(f"Alt+{at + 1}", partial(self._leaf_number, at))
         self._shortcut("Ctrl+K", self.job_line.finder.setFocus)
         self._shortcut("Ctrl+0", self.board.fit_again)
+        self._shortcut("Ctrl+T", self.turning.button.click)
 
     def _shortcut(self, keys: str, what: Callable[[], object]) -> None:
         QShortcut(QKeySequence(keys), self).activated.connect(what)
@@ -253,14 +258,14 @@ class Window(QMainWindow):
         fit_page = views.FitPage(sheet.page) if stage is Stage.FIT else None
         leaf_page = views.LeafPage(sheet.page) if stage is Stage.LEAF else None
         words = (
-            titles.PAGE_WORDS[page]
+            titles.measure_words(page, self.session.leaf)
             if measuring
             else titles.FIT_WORDS[fit_page]
             if fit_page
             else titles.BOARD_WORDS[stage]
         )
         self.middle.title.setText(tr(titles.OTHER_WORDS.get(sheet.page, words)))
-        crooked = measuring and (page is not views.MeasurePage.OPENING or can_exaggerate(self.session.solved))
+        crooked = measuring and views.is_exaggerated(self.session.solved, page)
         for each in (self.middle.crooked, self.middle.crooked_label):
             each.setVisible(crooked)
         moves = stage is Stage.FIT and sheet.page == views.FitPage.WAY
@@ -330,36 +335,27 @@ class Window(QMainWindow):
 
     def draw(self, *, keep_view: bool = True) -> None:
         """Draw the board of the stage in hand."""
-        s = self.session
-        options: dict[str, object] = {}
-        if s.stage is Stage.MEASURE:
-            options["exaggeration"] = float(self.exaggeration)
-            options["page"] = views.MeasurePage(self.sheet().page)
-        elif s.stage is Stage.FIT:
-            options["page"] = views.FitPage(self.sheet().page)
-            options["opened"] = self.middle.opened.value() / 180
-            turns, degrees = s.solved.swing is not None, self.middle.opened.value()
-            self.middle.opened_label.setText(tr(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %"))
-        elif s.stage is Stage.TIMBER:
-            job_page = self._job_page()
-            if isinstance(job_page, views.TimberPage):
-                self.board.set_drawing(self.timber.drawing(job_page), keep_view=keep_view)
-                return
-            options["page"] = views.TimberPage(self.sheet().page)
-        elif s.stage is Stage.HARDWARE:
-            options["page"] = views.HardwarePage(self.sheet().page)
-        elif s.stage in (Stage.MAKE, Stage.HANG):
-            self.board.set_drawing(self._room().drawing(self._job_page()), keep_view=keep_view)
-            return
-        elif s.stage is Stage.LEAF:
-            options["page"] = views.LeafPage(self.sheet().page)
-            options["title"] = self._words_shown = self._has_room_for_words()
-        narrow = self.middle.split.width() < BESIDE_FROM_PX
+        s, page, job_page = self.session, self.sheet().page, self._job_page()
+        narrow, degrees = self.middle.split.width() < BESIDE_FROM_PX, self.middle.opened.value()
         self.middle.crooked_label.setText(tr(f"{'' if narrow else 'crookedness shown '}× {self.exaggeration}"))
-        if s.stage is Stage.LEAF and self.sheet().page == views.LeafPage.OTHER:
-            self.board.set_drawing(beside_view(s.beside(), s.show), keep_view=keep_view)
-            return
-        self.board.set_drawing(views.VIEWS[s.stage](s.solved, s.show, **options), keep_view=keep_view)
+        turns = s.solved.swing is not None
+        self.middle.opened_label.setText(tr(f"opened {degrees}°" if turns else f"slid {degrees / 1.8:.0f} %"))
+        if s.stage is Stage.LEAF:
+            self._words_shown = self._has_room_for_words()
+        if self.turning.is_shown(s.stage, page):
+            drawing = self.turning.room.drawing()
+            self.middle.title.setText(tr("The leaf, turned"))
+        elif job_page is not None:
+            drawing = self._room().drawing(job_page)
+        else:
+            drawing = drawing_of(
+                s,
+                page,
+                exaggeration=float(self.exaggeration),
+                opened=degrees / 180,
+                has_room_for_words=self._words_shown,
+            )
+        self.board.set_drawing(drawing, keep_view=keep_view)
 
     def _has_room_for_words(self) -> bool:
         """Return whether words can stand beside the leaf without making it small."""

@@ -44,7 +44,7 @@ _RULES = Choice(
     _rules_key,
     lambda job, _leaf_id, key: job_edits.with_rules(job, key),
     "what is not set by hand; Ctrl+R shows each with its reason",
-    other=lambda job: job.rules.name,
+    other=lambda job, _leaf_id: job.rules.name,
 )
 SHEETS: dict[Stage, tuple[Group, ...]] = {
     Stage.MEASURE: MEASURE,

@@ -10,7 +10,7 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from itertools import pairwise
 
 from oakmeasure.core.base.geometry import Point, signed_area
@@ -26,9 +26,9 @@ ROUND = 16  # sides of the polygon that stands for a round hole in a picture
 BENT_FROM = math.cos(math.radians(25))  # two sides that meet flatter than this are one curve: no line between them
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Facet:
-    """A flat, convex piece of a surface."""
+    """A flat, convex piece of a surface; what is known of it once is kept with it."""
 
     corners: tuple[Point3, ...]
     """Its corners in order, mm."""
@@ -36,6 +36,29 @@ class Facet:
     """Of length 1, away from the wood."""
     edges: tuple[Segment, ...]
     """What of its outline is an edge: the rest goes on in a face beside it."""
+
+    @cached_property
+    def size(self) -> float:
+        """Its area, mm²."""
+        return face_area(self.corners, self.normal)
+
+    @cached_property
+    def axis(self) -> int | None:
+        """The axis that it is square to: 0 across, 1 up, 2 in from the opening face; None where it is to none."""
+        return next((at for at in range(3) if abs(self.normal[at]) > 0.9999), None)
+
+    @cached_property
+    def flat(self) -> tuple[Span, Span]:
+        """The upright rectangle about it in its own plane, square to `axis`: from and to both ways, mm."""
+        one, other = (at for at in range(3) if at != self.axis)
+        ps, qs = [corner[one] for corner in self.corners], [corner[other] for corner in self.corners]
+        return (min(ps), max(ps)), (min(qs), max(qs))
+
+    @cached_property
+    def is_rectangle(self) -> bool:
+        """Whether it fills the rectangle about it."""
+        (a, b), (c, d) = self.flat
+        return self.size > 0.9999 * (b - a) * (d - c)
 
 
 @dataclass(frozen=True, slots=True)
@@ -269,7 +292,7 @@ def _faces(strips: Sequence[tuple[Span, _Strip]], at: int) -> Iterable[_Seen]:
             for span, each in strips
             if abs((each.x[1] if side < 0 else each.x[0]) - x) < HAIR
         ]
-        for (a, b), (low, high) in _rectangles(((z0, z1), ends), beside):
+        for (a, b), (low, high) in rectangles_left(((z0, z1), ends), beside):
             corners4 = ((x, low, a), (x, high, a), (x, high, b), (x, low, b))
             yield at, corners4 if side > 0 else corners4[::-1], (side, 0.0, 0.0)
     for (y0, y1), side in ((strip.low, -1.0), (strip.high, 1.0)):  # over and under it there is none: strips are whole
@@ -279,8 +302,16 @@ def _faces(strips: Sequence[tuple[Span, _Strip]], at: int) -> Iterable[_Seen]:
         yield at, corners if side < 0 else corners[::-1], (-side * (y1 - y0) / long, side * (x1 - x0) / long, 0.0)
 
 
-def _rectangles(whole: tuple[Span, Span], out: Sequence[tuple[Span, Span]]) -> list[tuple[Span, Span]]:
-    """Return what is left of a rectangle, (from, to) both ways, when others are taken out."""
+def rectangles_left(whole: tuple[Span, Span], out: Sequence[tuple[Span, Span]]) -> list[tuple[Span, Span]]:
+    """Return what is left of a rectangle, from and to both ways, when others are taken out of it.
+
+    Args:
+        whole: The rectangle, mm.
+        out: What is taken out, mm.
+
+    >>> rectangles_left(((0, 4), (0, 4)), [((0, 4), (1, 4))])
+    [((0, 4), (0, 1))]
+    """
     left = [whole]
     for (a, b), (c, d) in out:
         after = []

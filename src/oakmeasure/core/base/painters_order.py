@@ -20,6 +20,7 @@ from oakmeasure.core.base.geometry import Point
 Box3 = tuple[Point3, Point3]
 AXES: tuple[Point3, ...] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 LEAST_SIDE = 1e-3  # mm by which a cell must stand out on a side of a plane to lie there
+TINY = 1e-9
 CUT_COSTS = 8  # cells out of balance that one cell more to paint is worth
 
 
@@ -165,30 +166,34 @@ def _by_plane(items: list[Item]) -> Tree:
 
 def _reaches(items: list[Item]) -> tuple[list[_Plane], Any, Any]:
     """Return the planes of all sides, each once, and by plane and cell how far that reaches to either side of it."""
-    points: list[Point] = []
+    starts: list[Point] = []
+    ends: list[Point] = []
     firsts: list[int] = []
-    planes: dict[Point3, _Plane] = {}
     for each in items:
-        (cell,), (ox, oy, oz) = each.cells, each.offset
-        firsts.append(len(points))
-        points += [(x + ox, y + oy) for x, y in cell.outline]
-        for z in cell.depth:
-            planes.setdefault((0.0, 0.0, round(z + oz, 3)), _Plane(AXES[2], z + oz))
-        for (ax, ay), (bx, by) in pairwise((*points[firsts[-1] :], points[firsts[-1]])):
-            long = ((bx - ax) ** 2 + (by - ay) ** 2) ** 0.5
-            nx, ny = (by - ay) / long, (ax - bx) / long
-            if nx < 0 or (nx == 0 and ny < 0):
-                nx, ny = -nx, -ny
-            at = nx * ax + ny * ay
-            planes.setdefault((round(nx, 5), round(ny, 5), round(at, 3)), _Plane((nx + 0.0, ny + 0.0, 0.0), at))
-    listed = sorted(planes.values(), key=lambda each: not each.normal[2])
-    level = sum(bool(each.normal[2]) for each in listed)
-    ats = np.array([[each.at] for each in listed])
-    upright = np.array([each.normal[:2] for each in listed[level:]]).reshape(-1, 2) @ np.array(points).T
+        (cell,), (ox, oy, _) = each.cells, each.offset
+        firsts.append(len(starts))
+        moved = [(x + ox, y + oy) for x, y in cell.outline]
+        starts += moved
+        ends += [*moved[1:], moved[0]]
     depths = np.array([[z + each.offset[2] for z in each.cells[0].depth] for each in items])
-    low = np.vstack([np.tile(depths[:, 0], (level, 1)), np.minimum.reduceat(upright, firsts, axis=1)])
-    high = np.vstack([np.tile(depths[:, 1], (level, 1)), np.maximum.reduceat(upright, firsts, axis=1)])
-    return listed, low - ats, high - ats
+    levels = np.unique(depths.round(3))
+    points = np.array(starts)
+    ways = np.array(ends) - points
+    long = np.hypot(ways[:, 0], ways[:, 1])
+    is_side = long > HAIR
+    normals = np.column_stack([ways[is_side, 1], -ways[is_side, 0]]) / long[is_side, None]
+    back = (normals[:, 0] < -TINY) | ((abs(normals[:, 0]) <= TINY) & (normals[:, 1] < 0))
+    normals[back] *= -1
+    places = (normals * points[is_side]).sum(axis=1)
+    _, once = np.unique(np.column_stack([normals.round(5), places.round(3)]), axis=0, return_index=True)
+    normals, places = normals[once] + 0.0, places[once]
+    upright = normals @ points.T
+    low = np.vstack([np.tile(depths[:, 0], (len(levels), 1)), np.minimum.reduceat(upright, firsts, axis=1)])
+    high = np.vstack([np.tile(depths[:, 1], (len(levels), 1)), np.maximum.reduceat(upright, firsts, axis=1)])
+    ats = np.concatenate([levels, places])[:, None]
+    planes = [_Plane(AXES[2], at) for at in levels.tolist()]
+    planes += [_Plane((nx, ny, 0.0), at) for (nx, ny), at in zip(normals.tolist(), places.tolist(), strict=True)]
+    return planes, low - ats, high - ats
 
 
 def _side(item: Item, plane: _Plane, side: float) -> Cell:

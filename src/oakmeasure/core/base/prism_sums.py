@@ -171,15 +171,25 @@ def holds(solid: Solid, x: float, y: float) -> bool:
     x0, y0, x1, y1 = solid.box
     if not (x0 <= x <= x1 and y0 <= y <= y1):
         return False
-    return is_block(solid) or _inside(corners_of(solid), x, y)
+    return is_block(solid) or inside(corners_of(solid), x, y)
 
 
-def _inside(corners: Sequence[Point], x: float, y: float) -> bool:
-    inside = False
+def inside(corners: Sequence[Point], x: float, y: float) -> bool:
+    """Return whether a place lies in a polygon.
+
+    Args:
+        corners: Its corners in order, mm.
+        x: Across, mm.
+        y: Up, mm.
+
+    >>> inside([(0, 0), (4, 0), (0, 4)], 1, 1), inside([(0, 0), (4, 0), (0, 4)], 3, 3)
+    (True, False)
+    """
+    is_inside = False
     for (ax, ay), (bx, by) in zip(corners, (*corners[1:], corners[0]), strict=True):
         if (ay > y) != (by > y) and x < ax + (bx - ax) * (y - ay) / (by - ay):
-            inside = not inside
-    return inside
+            is_inside = not is_inside
+    return is_inside
 
 
 def less(spans: Iterable[Span], cuts: Iterable[Span]) -> list[Span]:

@@ -161,17 +161,19 @@ class Body:
         span = self.span_at(x, y)
         return span[1] - span[0] if span is not None else 0.0
 
-    def span_over(self, rect: Rect) -> Span | None:
+    def span_over(self, rect: Rect, *, widest: bool = False) -> Span | None:
         """Return where the leaf's two faces are over a rectangle, the nearest to each other; None where it is open.
 
         Args:
             rect: The rectangle on the face, mm: its corners and its middle are asked.
+            widest: Whether they are asked for where they are furthest from each other.
         """
         inset = 1e-3
         xs = (rect.x0 + inset, (rect.x0 + rect.x1) / 2, rect.x1 - inset)
         ys = (rect.y0 + inset, (rect.y0 + rect.y1) / 2, rect.y1 - inset)
         met = [span for x in xs for y in ys if (span := self.span_at(x, y)) is not None]
-        return (max(each[0] for each in met), min(each[1] for each in met)) if met else None
+        front, back = (min, max) if widest else (max, min)
+        return (front(each[0] for each in met), back(each[1] for each in met)) if met else None
 
     @property
     def over_all(self) -> Span:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from functools import cache
 from typing import Annotated, Any
 
 from pydantic import Field, model_validator
@@ -78,6 +79,9 @@ class CupHinge(FrozenModel):
         return self
 
 
+CUP_SIZES = ("reach", "cup_depth")  # of a cup hinge, whose state tells whether it was chosen
+
+
 def cup_from_table(key: str) -> CupHinge:
     """Return the hinge `key` of data/cups.toml, its figures in the state *from a table*.
 
@@ -85,11 +89,28 @@ def cup_from_table(key: str) -> CupHinge:
         key: Its key in the table.
     """
     row: dict[str, Any] = dict(table("cups")[key])
-    for name in ("reach", "cup_depth"):
+    for name in CUP_SIZES:
         row[name] = Reading(value=row[name], state=Provenance.FROM_TABLE)
     apart, off = row.pop("pattern")
     row["reveal"] = tuple(RevealRow(thickness=t, boring=b, reveal=v) for t, b, v in row["reveal"])
     return CupHinge(**row, pattern_apart=apart, pattern_off=off)
+
+
+def is_cup_chosen(hinge: CupHinge) -> bool:
+    """Return whether somebody chose a cup hinge: until then one is taken so that there is something to reckon with.
+
+    Args:
+        hinge: The hinge, as the document holds it.
+    """
+    return hinge != _default_cup()
+
+
+@cache
+def _default_cup() -> CupHinge:
+    """Return the hinge that is taken until somebody chooses one: its figures are assumed."""
+    usual = cup_from_table("heron-110")
+    sizes = {name: getattr(usual, name).model_copy(update={"state": Provenance.ASSUMED}) for name in CUP_SIZES}
+    return usual.model_copy(update=sizes)
 
 
 def cup_keys() -> tuple[str, ...]:
@@ -100,7 +121,7 @@ def cup_keys() -> tuple[str, ...]:
 class CupChoices(FrozenModel):
     """How the hinge is set."""
 
-    hinge: CupHinge = Field(default_factory=lambda: cup_from_table("heron-110"))
+    hinge: CupHinge = Field(default_factory=_default_cup)
     """The cup hinge."""
     unknown: CupUnknown = CupUnknown.BORING
     """The figure that follows from the others; what its own field holds is not used."""

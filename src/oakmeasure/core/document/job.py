@@ -18,6 +18,7 @@ from oakmeasure.core.document.constructions import KINDS, Construction, model_of
 from oakmeasure.core.document.cup_hinges import CupHinge
 from oakmeasure.core.document.hanging import Aim, CabinetChoices, EvenGap, Hanging, LeafShape, PairChoices, SlideChoices
 from oakmeasure.core.document.hinges import Butt, HardwareChoices
+from oakmeasure.core.document.old_frame import OldFrame
 from oakmeasure.core.document.production import MakeChoices
 from oakmeasure.core.document.readings import (
     FloorReadings,
@@ -201,6 +202,8 @@ class Leaf(FrozenModel):
     """What stands in its way."""
     lining: Lining | None = None
     """The lining that is made for it; None for none."""
+    old_frame: OldFrame = OldFrame()
+    """What is known of a frame that is there already."""
     fit: FitChoices = FitChoices()
     """Gaps, trim and what counts."""
     pair: PairChoices = PairChoices()

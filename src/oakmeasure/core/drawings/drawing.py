@@ -23,6 +23,7 @@ class Layer(StrEnum):
     WOOD = "wood"
     PANEL = "panel"
     END_GRAIN = "end grain"
+    FACET = "facet"  # a side of a piece seen askew, in its own tint; its edges are strokes
     GRAIN = "grain"
     ROD = "rod"
     OUTLINE = "outline"
@@ -75,6 +76,8 @@ class Area:
     """Which way the grain runs."""
     tint: str = ""
     """The species' colour, where it is wood."""
+    strokes: tuple[tuple[Layer, tuple[Point, ...]], ...] = ()
+    """Lines that lie on it and are drawn with it: each with what kind of line it is."""
 
     def moved(self, x: float) -> Area:
         """Return it so far to the right.
@@ -82,7 +85,8 @@ class Area:
         Args:
             x: How far, mm; less than 0 to the left.
         """
-        return replace(self, points=_moved(self.points, x))
+        strokes = tuple((layer, _moved(points, x)) for layer, points in self.strokes)
+        return replace(self, points=_moved(self.points, x), strokes=strokes)
 
 
 @dataclass(frozen=True, slots=True)

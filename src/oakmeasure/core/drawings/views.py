@@ -14,6 +14,7 @@ from oakmeasure.core.drawings.fit.fit_view import fit_view
 from oakmeasure.core.drawings.fit.pair_view import pair_view
 from oakmeasure.core.drawings.fit.slide_view import slid_to, slide_view
 from oakmeasure.core.drawings.fit.swing_view import swing_view, swung_to
+from oakmeasure.core.drawings.hang.crooked import can_exaggerate
 from oakmeasure.core.drawings.hang.hang_view import hang_view
 from oakmeasure.core.drawings.hardware.clash_view import clash_view
 from oakmeasure.core.drawings.hardware.gear_view import gear_view
@@ -25,6 +26,7 @@ from oakmeasure.core.drawings.leaf.ways_view import ways_view
 from oakmeasure.core.drawings.make.op_view import op_view
 from oakmeasure.core.drawings.measure.floor_view import floor_view
 from oakmeasure.core.drawings.measure.lining_view import lining_view
+from oakmeasure.core.drawings.measure.old_frame_view import may_stay, old_frame_view
 from oakmeasure.core.drawings.measure.opening_view import opening_view
 from oakmeasure.core.drawings.measure.ticks_view import ticks_view
 from oakmeasure.core.drawings.timber.cutting_view import cutting_view
@@ -56,8 +58,22 @@ def measure_view(
     if page is MeasurePage.ROUND:
         view = floor_view
     elif page is MeasurePage.LINING:
+        if may_stay(leaf.leaf):
+            return old_frame_view(leaf, show)
         view = lining_view
     return view(leaf, show, exaggeration=exaggeration)
+
+
+def is_exaggerated(leaf: LeafSolution, page: MeasurePage) -> bool:
+    """Return whether a page of Measure shows crookedness larger than it is.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+        page: The page of Measure that is open.
+    """
+    if page is MeasurePage.LINING and may_stay(leaf.leaf):
+        return False
+    return page is not MeasurePage.OPENING or can_exaggerate(leaf)
 
 
 class FitPage(StrEnum):

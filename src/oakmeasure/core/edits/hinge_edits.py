@@ -5,7 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.document.cup_hinges import cup_from_table
 from oakmeasure.core.document.field_path import with_value
 from oakmeasure.core.document.hinges import Butt, butt_from_table
-from oakmeasure.core.document.job import Job
+from oakmeasure.core.document.job import Hand, Job, Leaf
+from oakmeasure.core.document.old_frame import JambSide
 from oakmeasure.core.edits.job_edits import with_field
 
 
@@ -49,3 +50,18 @@ def with_kept_hinge(job: Job, leaf_id: str, on: str) -> Job:
         return with_value(job, "own_cups", (*(each for each in job.own_cups if each.name != hinge.name), hinge))
     butt = kept_butt(solved, on)
     return with_value(job, "own_butts", (*(each for each in job.own_butts if each.name != butt.name), butt))
+
+
+def next_recess(leaf: Leaf) -> dict[str, object]:
+    """Return what the next old recess is taken to be: like the last one that was written, else like the leaf's butt.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+    """
+    if leaf.old_frame.recesses:
+        last = leaf.old_frame.recesses[-1]
+        return {"what": last.what, "jamb": last.jamb, "length": last.length, "wide": last.wide, "deep": last.deep}
+    butt = leaf.hardware.butt
+    jamb = JambSide.LEFT if leaf.hand is Hand.LEFT else JambSide.RIGHT
+    across = butt.leaf_width.value - butt.pin_projection.value
+    return {"jamb": jamb, "length": butt.length.value, "wide": across}

@@ -110,6 +110,17 @@ if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
         | Literal["scribe_latch_edge_head", "scribe_top_hinges", "scribe_top_latch", "season", "season_shrink"]
         | Literal["self_swing", "sheet_area", "sheet_across", "sheet_clearance", "sheet_height"]
         | Literal["sheet_width", "sheets", "shoot"]
+        | Literal["sight_clear_height", "sight_clear_width", "sight_floor_high", "sight_head_low"]
+        | Literal["sight_hinge_side_in", "sight_latch_side_in"]
+        | Literal[
+            "frame_deep",
+            "frame_leaf",
+            "frame_proud",
+            "frame_rebate",
+            "frame_rebate_head",
+            "old_keep",
+            "old_recess_deep",
+        ]
         | Literal["shoulder", "side", "side_shown", "sight", "sight_height", "sight_height_bottom"]
         | Literal["sight_height_lower", "sight_height_middle", "sight_height_top", "sight_height_upper"]
         | Literal["sight_height_whole", "sight_width", "sight_width_lower", "sight_width_upper", "sigma_floor"]

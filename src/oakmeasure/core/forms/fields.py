@@ -53,7 +53,7 @@ class Choice:
     """The edit that chooses another."""
     note: str = ""
     """What is said beside it; "" for nothing."""
-    other: Callable[[Job], str] | None = None
+    other: Callable[[Job, str], str] | None = None
     """What to show when it is none of the options."""
 
 

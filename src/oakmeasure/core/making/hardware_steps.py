@@ -23,6 +23,7 @@ def hardware(m: StepBuilder) -> None:
         m: Where the operations are added.
     """
     by = _by_device(m.leaf.borings)
+    _patches(m)
     if Device.BUTT in by:
         _butts(m, by[Device.BUTT])
     if Device.CUP in by:
@@ -42,6 +43,28 @@ def _by_device(cuts: Iterable[Boring]) -> dict[Device, list[Boring]]:
     for cut in cuts:
         found.setdefault(cut.kind.device, []).append(cut)
     return found
+
+
+def _patches(m: StepBuilder) -> None:
+    """Patch what was cut into a frame that stays, before anything new is cut there."""
+    patches = m.leaf.patches
+    if patches:
+        m.add(
+            "patch:frame",
+            "Patch the old recesses in the frame",
+            Trade.FIT,
+            needs=("measure:set",),
+            settings=tuple(
+                Setting(f"{each.recess.what}, {each.edge} jamb, down from the head", each.recess.down)
+                for each in patches[:4]
+            ),
+            bucket=Bucket.HANGING,
+            about=About.HARDWARE,
+            cautions=("chisel",),
+            check=StepCheck("by straightedge over each patch, proud or low", 0.1),
+            how="wood of the frame's kind, its grain along, a hair proud; glued, planed flush when dry",
+            why="new cuts keep clear of a patch: screws do not hold on a glue line",
+        )
 
 
 # --- hinges ------------------------------------------------------------------------------------------------
@@ -77,7 +100,11 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
             Trade.ROUT,
             early=made,
             cuts=tuple(c.name for c in side),
-            needs=("measure:set", *(m.loose(("lining leg, hinge side",)) if made else ("let-in:leaf",))),
+            needs=(
+                "measure:set",
+                *(("patch:frame",) if m.leaf.patches else ()),
+                *(m.loose(("lining leg, hinge side",)) if made else ("let-in:leaf",)),
+            ),
             parts=("lining leg, hinge side",) if made else (),
             settings=(*deep[:1], *jamb[:3]),
             bucket=Bucket.HANGING,

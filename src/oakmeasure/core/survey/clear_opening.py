@@ -19,9 +19,10 @@ from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.lining import LiningPlan, plan_lining
 from oakmeasure.core.survey.next_reading import best_next
 from oakmeasure.core.survey.outline import Box, Outline, half_planes, largest_box, plumb_box
+from oakmeasure.core.survey.rebated_frame import between_rebates, is_rebated
 from oakmeasure.core.survey.square import skew_from_both
 from oakmeasure.core.survey.surroundings import across_readings, look_round
-from oakmeasure.core.survey.survey_result import Taken
+from oakmeasure.core.survey.survey_result import Taken, outline_of
 from oakmeasure.core.survey.takings.polygon import judge_polygon, take_by_polygon
 from oakmeasure.core.survey.takings.tape import judge_tape, sigma_of, take_by_tape
 from oakmeasure.core.survey.takings.ticks import judge_ticks, take_by_ticks
@@ -63,6 +64,8 @@ class Opening:
     """The lining that stands in it; None for none."""
     next_reading: str = ""
     """In words: what would make the clear width surest, and how sure."""
+    taken_as: str = ""
+    """What the names of the figures of what was taken begin with: "rough_" behind a lining, "sight_" in a rebate."""
 
     @property
     def adjustment(self) -> Adjustment[Any] | None:
@@ -83,15 +86,20 @@ def survey(ctx: Context) -> Opening:
     """
     taken = _take(ctx)
     across_readings(ctx)
-    lining = None
-    if ctx.leaf.lining is None:
+    lining, taken_as = None, ""
+    corners: tuple[Point, Point, Point, Point]
+    if ctx.leaf.lining is not None:
+        taken_as = "rough_"
+        lining = plan_lining(ctx, ctx.leaf.lining, taken, _clear(ctx, taken, taken_as))
+        box, outline, corners = lining.clear, lining.outline, lining.corners
+    elif is_rebated(ctx, taken):
+        taken_as = "sight_"
+        box, corners = between_rebates(ctx, taken, _clear(ctx, taken, taken_as))
+        outline = outline_of(corners)
+    else:
         box = _clear(ctx, taken)
         outline, corners = taken.outline, (taken.hinge_foot, taken.latch_foot, taken.latch_head, taken.hinge_head)
-    else:
-        rough = _clear(ctx, taken, rough=True)
-        lining = plan_lining(ctx, ctx.leaf.lining, taken, rough)
-        box, outline, corners = lining.clear, lining.outline, lining.corners
-    _uncertainty(ctx, taken)
+    _uncertainty(ctx, taken, taken_as)
     _skew(ctx, taken)
     _judge(ctx, taken)
     look_round(ctx, box["floor_high"])
@@ -107,6 +115,7 @@ def survey(ctx: Context) -> Opening:
         taken,
         lining,
         ctx.next_reading,
+        taken_as,
     )
 
 
@@ -132,9 +141,12 @@ def _judge(ctx: Context, taken: Taken) -> None:
         judge_tape(ctx, taken)
 
 
-def _clear(ctx: Context, taken: Taken, *, rough: bool = False) -> dict[str, Figure]:
-    """Add the clear plumb size, of the opening or, before its lining is made, of the rough one."""
-    prefix, word = ("rough_", "rough ") if rough else ("", "")
+WORDS = {"": "", "rough_": "rough ", "sight_": "between the stops, "}
+
+
+def _clear(ctx: Context, taken: Taken, prefix: str = "") -> dict[str, Figure]:
+    """Add the clear plumb size: of the opening, of the rough one before its lining is made, or between the stops."""
+    word = WORDS[prefix]
     upright = taken.outline.is_upright and len(taken.corners) >= 4
     box = plumb_box(taken.outline) if upright else largest_box(half_planes(taken.outline))
     how = taken.how if upright else taken.how + "; the upright rectangle of most area"
@@ -248,15 +260,14 @@ def width_spread(taken: Taken) -> Callable[[Matrix], float]:
     return lambda covariance: spread_of_width(covariance, latch=(0, 2), hinge=size - 2, at=at)
 
 
-def _uncertainty(ctx: Context, taken: Taken) -> None:
+def _uncertainty(ctx: Context, taken: Taken, prefix: str) -> None:
     """Add how sure the clear width is, and how sure one more reading, the best one, would make it."""
-    prefix = "rough_" if "rough_clear_width" in ctx.figures else ""
     clear = ctx.figures[figure_name(f"{prefix}clear_width")]
     how = "standard uncertainty, carried through the adjustment" if taken.adjustment else "carried through the fit"
     spread = width_spread(taken)
     now = ctx.figures.derived(
         "clear_width_uncertainty",
-        f"uncertainty of the {'rough ' if prefix else ''}clear width",
+        f"uncertainty of the {WORDS[prefix].replace(', ', ' ')}clear width",
         spread(taken.covariance),
         clear,
         formula=how,

@@ -73,6 +73,8 @@ def _area(root: Tree.Element, area: Area) -> None:
     )
     for line in grain_in(area):
         _path(root, line, "line grain", "")
+    for layer, points in area.strokes:
+        _path(root, points, f"line {_class(layer)}", "")
 
 
 def _label(root: Tree.Element, label: Label, body: float) -> None:

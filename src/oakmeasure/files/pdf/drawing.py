@@ -55,6 +55,15 @@ _FILLS = {
 _EDGED = {Layer.WOOD, Layer.PANEL, Layer.END_GRAIN, Layer.METAL}
 
 
+PALE = 0.55  # of a side's own colour, that stays white on paper
+
+
+def _pale(tint: str) -> str:
+    """Return a colour of the screen so light that a copier leaves the lines on it."""
+    rgb = (int(tint[at : at + 2], 16) for at in (1, 3, 5))
+    return "#" + "".join(f"{round(each + (255 - each) * PALE):02X}" for each in rgb)
+
+
 def register_fonts() -> None:
     """Put the shipped type into the page."""
     if REGULAR not in pdfmetrics.getRegisteredFontNames():
@@ -139,12 +148,14 @@ class Pen:
             path.lineTo(*self.at(point))
         path.close()
         self._stroke(Layer.OUTLINE if area.layer in _EDGED else Layer.FAINT)
-        fill = _FILLS.get(area.layer, WHITE)
+        fill = _pale(area.tint) if area.layer is Layer.FACET and area.tint else _FILLS.get(area.layer, WHITE)
         if fill != WHITE:
             xs, ys = zip(*area.points, strict=True)
             self._tinted.append((min(xs), min(ys), max(xs), max(ys)))
         self.canvas.setFillColor(HexColor(fill))
         self.canvas.drawPath(path, stroke=int(area.layer in _EDGED or area.layer is Layer.LINING), fill=1)
+        for layer, points in area.strokes:
+            self._line(points, layer)
         lines = grain_in(area)
         if lines:
             self.canvas.saveState()

@@ -56,12 +56,15 @@ SMALL = style(7.4)
 class PageHead:
     """The line at the top of each side: what it is, for which hand, to which scale."""
 
-    def __init__(self, job: Job, leaf: LeafSolution, scale: str, on: date, show: Show) -> None:
+    def __init__(
+        self, job: Job, leaf: LeafSolution, scale: str, on: date, show: Show, *, side: str = "opening"
+    ) -> None:
+        """scale: to which it is drawn, in words. side: from which the leaf is seen, "opening" or "closing"."""
         self.left = leaf.leaf.name
         self.under = " · ".join(each for each in (job.name, job.place) if each)
         size = show.size(leaf.fit.width.value, leaf.fit.height.value, leaf.leaf.build.over_all)
         self.right = f"{size}, {leaf.leaf.hand_in_words}"
-        self.note = f"seen from the opening side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
+        self.note = f"seen from the {side} side · {scale} · {on.isoformat()} · rules: {job.rules.name}"
 
     def draw(self, canvas: Canvas, side: str) -> None:
         """Draw it at the origin.

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from oakmeasure.app.stages.hardware.gear_sheet import GEAR
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.cup_hinges import CupUnknown, RevealRow, cup_from_table, cup_keys
+from oakmeasure.core.document.cup_hinges import CupUnknown, RevealRow, cup_from_table, cup_keys, is_cup_chosen
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import (
     FlushBolts,
@@ -24,6 +24,8 @@ from oakmeasure.core.edits import hinge_edits, job_edits
 from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.data import table
 
+OWN, NOT_CHOSEN = "one of your own", "not chosen yet"
+
 
 def _butt_key(job: Job, leaf_id: str) -> str:
     butt = job.leaf(leaf_id).hardware.butt
@@ -32,7 +34,8 @@ def _butt_key(job: Job, leaf_id: str) -> str:
 
 
 def _cup_key(job: Job, leaf_id: str) -> str:
-    name = job.leaf(leaf_id).hardware.cup.hinge.name
+    hinge = job.leaf(leaf_id).hardware.cup.hinge
+    name = hinge.name if is_cup_chosen(hinge) else ""
     return next((key for key in cup_keys() if cup_from_table(key).name == name), "")
 
 
@@ -43,7 +46,7 @@ _BUTT = Choice(
     _butt_key,
     hinge_edits.with_butt,
     "made-up makers; measure the ones on your bench",
-    other=lambda _job: "not chosen yet",
+    other=lambda job, leaf_id: OWN if is_chosen(job.leaf(leaf_id).hardware.butt) else NOT_CHOSEN,
 )
 _CUP = Choice(
     "cup",
@@ -52,7 +55,7 @@ _CUP = Choice(
     _cup_key,
     hinge_edits.with_cup,
     "made-up makers; put in the figures of yours",
-    other=lambda _job: "one of your own",
+    other=lambda job, leaf_id: OWN if is_cup_chosen(job.leaf(leaf_id).hardware.cup.hinge) else NOT_CHOSEN,
 )
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document import field_path
 from oakmeasure.core.document.job import Hand, Job, Leaf
+from oakmeasure.core.document.old_frame import JambSide, OldRecess, RecessFor
 from oakmeasure.core.document.readings import (
     FloorAlong,
     FloorPoint,
@@ -25,8 +26,10 @@ from oakmeasure.core.document.readings import (
     TickForm,
 )
 from oakmeasure.core.document.species import species, species_keys
+from oakmeasure.core.drawings.measure.old_frame_view import may_stay
 from oakmeasure.core.drawings.views import MeasurePage
 from oakmeasure.core.edits import job_edits, tick_edits
+from oakmeasure.core.edits.hinge_edits import next_recess
 from oakmeasure.core.forms.fields import Ask, Choice, Column, Command, Field, Group, Rows, enum_options, field_choice
 from oakmeasure.core.survey.kinds import KINDS, SurveyKind
 from oakmeasure.core.survey.takings.polygon import next_span
@@ -156,6 +159,22 @@ _THINGS = Rows(
     lambda values: InTheWay(**values),
     "thing",
     where="thing",
+)
+_RECESSES = Rows(
+    "recesses",
+    "old_frame.recesses",
+    (
+        Column("what", "for", options=enum_options(RecessFor), share=4),
+        Column("jamb", "jamb", options=enum_options(JambSide), share=4),
+        Column("down", "down"),
+        Column("length", "long", share=3),
+        Column("wide", "wide", share=3),
+        Column("deep", "deep", share=3),
+    ),
+    lambda values: OldRecess(**values),
+    "recess",
+    where="recess",
+    suggest=next_recess,
 )
 _SPANS = Rows(
     "spans",
@@ -362,6 +381,23 @@ MEASURE: tuple[Group, ...] = (
     Group("In the way", (_THINGS,), page=_PAGES.ROUND, hint="out of the wall; − lies in it"),
     # lining
     Group("A lining to be made", (_LINING,), page=_PAGES.LINING),
+    Group(
+        "A frame that stays",
+        (
+            Field("old_frame.deep", "its face back to the stop", optional=True, ref="figure:frame_deep"),
+            Field(
+                "old_frame.rebate_side",
+                "stops stand in, each side",
+                optional=True,
+                ref="figure:frame_rebate",
+                note="where the widths were read between the stops; empty: where the leaf goes",
+            ),
+            Field("old_frame.rebate_head", "and down at the head", optional=True, figure="frame_rebate"),
+        ),
+        page=_PAGES.LINING,
+        when=may_stay,
+    ),
+    Group("Old recesses, down from the head", (_RECESSES,), page=_PAGES.LINING, when=may_stay),
     Group(
         "The leaf that exists",
         (

@@ -21,7 +21,7 @@ _PATTERN = Choice(
     lambda job, leaf_id: pattern_of(job.leaf(leaf_id).build),
     job_edits.with_pattern,
     "members keep their widths",
-    other=lambda _job: "its own",
+    other=lambda _job, _leaf_id: "its own",
 )
 
 

@@ -95,7 +95,7 @@ def crooked(leaf: LeafSolution, times: float) -> Crooked:
         times: How many times crookedness is drawn.
     """
     taken, f = leaf.opening.taken, leaf.figures
-    rough = "rough_" if leaf.opening.lining is not None else ""
+    rough = leaf.opening.taken_as
     x0, y0 = f[figure_name(f"{rough}hinge_side_in")].value, f[figure_name(f"{rough}floor_high")].value
     w, h = f[figure_name(f"{rough}clear_width")].value, f[figure_name(f"{rough}clear_height")].value
     if not can_exaggerate(leaf):

@@ -112,8 +112,8 @@ def largest_leaf(sketch: Sketch, leaf: LeafSolution, shape: Crooked, *, is_fille
     if w <= 0 or h <= 0:
         return
     x0, y0 = gaps[Side.HINGE], gaps[Side.FLOOR]
-    if opening.lining is not None:
-        base = (f["rough_hinge_side_in"].value, f["rough_floor_high"].value)
+    if opening.taken_as:
+        base = tuple(f[figure_name(f"{opening.taken_as}{each}")].value for each in ("hinge_side_in", "floor_high"))
         x0 += opening.hinge_in.value - base[0]
         y0 += opening.floor_high.value - base[1]
     box = Rect(x0, y0, x0 + w, y0 + h)

@@ -65,7 +65,8 @@ def zones(made: ClashMap, body: Body) -> tuple[Zone, ...]:
     bare, width, height = body.bare, body.width, body.height
     for family, solid in keep_out(made.things, MARGIN).items():
         x0, y0, x1, y1 = solid.box
-        faces = bare.span_over(Rect(max(x0, 0.0), max(y0, 0.0), min(x1, width), min(y1, height))) or bare.over_all
+        place = Rect(max(x0, 0.0), max(y0, 0.0), min(x1, width), min(y1, height))
+        faces = bare.span_over(place, widest=True) or bare.over_all
         one = next(each for each in made.things if each.family == family and each.kind in HARDWARE)
         found.append(
             Zone(

@@ -5,6 +5,8 @@ Sources: common practice of the trade; places by school; depth = (closed − gap
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
@@ -33,6 +35,7 @@ from oakmeasure.core.hardware.hinges.butt_schools import (
 )
 from oakmeasure.core.hardware.hinges.loads import top_hinge_pull
 from oakmeasure.core.hardware.hinges.mortise_depth import mortise_depth
+from oakmeasure.core.hardware.hinges.old_recesses import OldPlaces, judge_recesses, old_places, tops_from
 from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Rect
@@ -71,10 +74,11 @@ def hang_on_butts(ctx: Context, fit: Fit, frame: Frame, body: Body, mass: Figure
     """
     height, length = fit.height, ctx.figures["butt_length"]
     by_rule = butt_count(height=height.value, mass=mass.value)
-    count = _count(ctx, height, mass, by_rule)
+    old = old_places(ctx)
+    count = _count(ctx, height, mass, by_rule, old)
     school = ctx.leaf.hardware.school or ctx.rules.butt_school
     end = _ends_from(ctx, school, length)
-    depth = _depth(ctx)
+    depth = _depth(ctx, old)
     across = _across(ctx, body, mass)
     tops = _tops(ctx, school, int(count.value), height, length, end)
     if not tops[school]:
@@ -89,7 +93,11 @@ def hang_on_butts(ctx: Context, fit: Fit, frame: Frame, body: Body, mass: Figure
     if by_hand:
         tops[school] = by_hand
     add_head_gap(ctx, frame, "hinge")
-    places = tuple(_place(ctx, at, top, school, end, (fit, frame)) for at, top in enumerate(tops[school]))
+    if old is not None:
+        tops[school] = tops_from(old, frame, height.value)
+        judge_recesses(ctx, old)
+    downs = old.downs if old is not None else ()
+    places = tuple(_place(ctx, at, top, school, end, (fit, frame, downs)) for at, top in enumerate(tops[school]))
     pull = _pull(ctx, fit, mass, places, length)
     checks.judge_count(ctx, int(count.value), by_rule, school, mass)
     checks.judge_places(ctx, places, body.build)
@@ -98,14 +106,18 @@ def hang_on_butts(ctx: Context, fit: Fit, frame: Frame, body: Body, mass: Figure
         depth,
         across,
         pull,
-        _borings(ctx, places, (depth, across, length), body),
+        _borings(ctx, places, (depth, across, length), body, on_jamb=old is None),
         {str(key): value for key, value in tops.items() if key is not school},
     )
 
 
-def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int) -> Figure:
-    """Return how many butts, by rule or by hand."""
+def _count(ctx: Context, height: Figure, mass: Figure, by_rule: int, old: OldPlaces | None) -> Figure:
+    """Return how many butts: by hand, as many as old recesses, or by rule."""
     by_hand = ctx.leaf.hardware.count
+    if old is not None:
+        return ctx.figures.derived(
+            "butt_count", "butts", len(old.downs), *old.downs, formula="one for each old recess", unit=Unit.COUNT
+        )
     return ctx.figures.derived(
         "butt_count",
         "butts",
@@ -218,45 +230,33 @@ def _ends(rules: ShopRules) -> ButtEnds:
 
 
 def _place(
-    ctx: Context, at: int, top_value: float, school: ButtSchool, end: dict[str, Figure], where: tuple[Fit, Frame]
+    ctx: Context,
+    at: int,
+    top_value: float,
+    school: ButtSchool,
+    end: dict[str, Figure],
+    where: tuple[Fit, Frame, Sequence[Figure]],
 ) -> ButtPlace:
-    """Return a butt's place; where: the leaf as high as its hinge edge is, and what it hangs in."""
-    fit, frame = where
-    figures, number = ctx.figures, at + 1
-    height, length, across = fit.height, figures["butt_length"], figures["butt_across"]
-    by_hand = len(ctx.leaf.hardware.tops) == int(figures["butt_count"].value)
-    name, label = f"butt_{number}_top", f"butt {number}, its upper end down from the leaf's top"
-    last = number == int(figures["butt_count"].value)
-    source = f"school: {school}"
-    if by_hand:
-        top = given(
-            figure_name(name), label, top_value, fixed(f"hardware.tops.{at}", source="set by hand for this leaf")
-        )
-    elif at == 0:
-        top = total(figure_name(name), label, plus(end["from_top"]), source=source)
-    elif last:
-        top = total(figure_name(name), label, plus(height), minus(end["from_bottom"]), minus(length), source=source)
-    elif at == 1 and school is ButtSchool.THIRD_HIGH:
-        top = total(
-            figure_name(name), label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source
+    """Return a butt's place; where: the leaf as high as its hinge edge is, what it hangs in, its old recesses."""
+    fit, frame, old = where
+    figures, number, height = ctx.figures, at + 1, fit.height
+    length, across, over = figures["butt_length"], figures["butt_across"], figures["head_gap_hinge"]
+    if old:
+        top = derived(
+            figure_name(f"butt_{number}_top"),
+            f"butt {number}, its upper end down from the leaf's top",
+            top_value,
+            old[at],
+            over,
+            formula="down to the old recess − from the leaf up to the head there",
         )
     else:
-        top = derived(
-            figure_name(name),
-            label,
-            top_value,
-            height,
-            end["from_top"],
-            end["from_bottom"],
-            length,
-            formula="equal spaces between the others",
-            source=source,
-        )
+        top = _top(ctx, at, top_value, school, end, height)
     figures.add(top)
     bottom = figures.total(
         figure_name(f"butt_{number}_bottom"), f"butt {number}, its lower end", plus(top), plus(length)
     )
-    y1, over = height.value - top.value, figures["head_gap_hinge"]
+    y1 = height.value - top.value
     jamb = figures.derived(
         figure_name(f"butt_{number}_jamb"),
         f"butt {number}, its upper end down from the head, on the hinge jamb",
@@ -276,17 +276,46 @@ def _place(
     return ButtPlace(number, top, bottom, jamb, jamb_end, Rect(0.0, y1 - length.value, across.value, y1))
 
 
-def _depth(ctx: Context) -> Figure:
-    """Add the depth of letting in, half of what the shut butt is thicker than the wanted gap."""
-    closed, gap = ctx.figures["butt_closed"], gap_let_in_for(ctx.figures)
-    depth = ctx.figures.derived(
-        "butt_depth",
-        "butt let in, leaf and lining each",
-        mortise_depth(closed=closed.value, gap=gap.value),
-        closed,
-        gap,
-        formula="half of (thickness when shut − gap)",
+def _top(ctx: Context, at: int, top_value: float, school: ButtSchool, end: dict[str, Figure], height: Figure) -> Figure:
+    """Return how far down the leaf a butt begins: as it was set by hand, or by that school."""
+    number, length, count = at + 1, ctx.figures["butt_length"], int(ctx.figures["butt_count"].value)
+    name, label = figure_name(f"butt_{number}_top"), f"butt {number}, its upper end down from the leaf's top"
+    source = f"school: {school}"
+    if len(ctx.leaf.hardware.tops) == count:
+        return given(name, label, top_value, fixed(f"hardware.tops.{at}", source="set by hand for this leaf"))
+    if at == 0:
+        return total(name, label, plus(end["from_top"]), source=source)
+    if number == count:
+        return total(name, label, plus(height), minus(end["from_bottom"]), minus(length), source=source)
+    if at == 1 and school is ButtSchool.THIRD_HIGH:
+        return total(name, label, plus(end["from_top"]), plus(length), plus(end["third_below"]), source=source)
+    return derived(
+        name,
+        label,
+        top_value,
+        height,
+        end["from_top"],
+        end["from_bottom"],
+        length,
+        formula="equal spaces between the others",
+        source=source,
     )
+
+
+def _depth(ctx: Context, old: OldPlaces | None) -> Figure:
+    """Add the depth of letting in: half of what the shut butt is thicker than the gap, or what an old recess leaves."""
+    closed, gap = ctx.figures["butt_closed"], gap_let_in_for(ctx.figures)
+    if old is not None:
+        depth = ctx.figures.total("butt_depth", "butt let into the leaf", plus(closed), minus(gap), minus(old.deep))
+    else:
+        depth = ctx.figures.derived(
+            "butt_depth",
+            "butt let in, leaf and lining each",
+            mortise_depth(closed=closed.value, gap=gap.value),
+            closed,
+            gap,
+            formula="half of (thickness when shut − gap)",
+        )
     if depth.value < 0:
         ctx.stop(
             "butt-gap",
@@ -343,9 +372,16 @@ def _pull(ctx: Context, fit: Fit, mass: Figure, places: tuple[ButtPlace, ...], l
 
 
 def _borings(
-    ctx: Context, places: tuple[ButtPlace, ...], size: tuple[Figure, Figure, Figure], body: Body
+    ctx: Context,
+    places: tuple[ButtPlace, ...],
+    size: tuple[Figure, Figure, Figure],
+    body: Body,
+    *,
+    on_jamb: bool = True,
 ) -> tuple[Boring, ...]:
-    """Return what is let in for the butts, in leaf and lining; size: how deep, how far across, how long."""
+    """Return what is let in for the butts, in the leaf and, but for old recesses, in the lining; size: how deep, how
+    far across, how long.
+    """
     depth, across, length = size
     if not 0 < across.value <= body.thickness_along("hinge"):
         return ()  # a stop says so: nothing is let into wood that is not there
@@ -370,6 +406,8 @@ def _borings(
                 number=place.number,
             )
         )
+        if not on_jamb:
+            continue
         found.append(
             Boring(
                 BoringKind.BUTT,

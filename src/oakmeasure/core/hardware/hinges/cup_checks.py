@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from oakmeasure.core.base.units import HAIR, Unit
-from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
+from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown, cup_from_table, cup_keys, is_cup_chosen
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.figures.check import Grounds, Level, Remedy
@@ -38,6 +38,9 @@ def judge(ctx: Context, choice: CupChoices, over: Figure, build: Build, by_rule:
         by_rule: How many the table asks for; None where it does not say.
         mass: Of the leaf, kg.
     """
+    if not is_cup_chosen(choice.hinge) and choice.unknown is not CupUnknown.REACH:
+        _not_chosen(ctx, choice, build, mass)
+        return
     _boring(ctx, choice, over)
     _pattern(ctx, choice)
     _gives(ctx, choice, over)
@@ -47,6 +50,26 @@ def judge(ctx: Context, choice: CupChoices, over: Figure, build: Build, by_rule:
     _number(ctx, by_rule, mass)
     _reveal(ctx, choice)
     _latch(ctx, choice)
+
+
+def _not_chosen(ctx: Context, choice: CupChoices, build: Build, mass: Figure) -> None:
+    """Say that nobody chose the hinges, and offer the first of the table that would do."""
+    boring, reach = ctx.figures["cup_boring"].value, choice.hinge.reach.value
+    offers = []
+    for hinge in map(cup_from_table, cup_keys()):
+        then = boring + reach - hinge.reach.value if choice.unknown is CupUnknown.BORING else boring
+        left = build.thickness - hinge.cup_depth.value - choice.point
+        if hinge.boring_least <= then <= hinge.boring_most and left >= LEFT_LEAST:
+            offers = [Remedy(f"Take the {hinge.name}", "hardware.cup.hinge", hinge)]
+            break
+    ctx.warn(
+        "hinges-not-chosen",
+        "The hinges are not chosen yet",
+        f"Borings and plates are those of the {choice.hinge.name}. They will have to carry {ctx.fmt(mass)}.",
+        *offers,
+        Remedy("Choose them in the list of hinges, or measure your own"),
+        grounds=Grounds("cup_boring", "cup:1"),
+    )
 
 
 def up_to(ctx: Context, row: tuple[float, float, int]) -> str:

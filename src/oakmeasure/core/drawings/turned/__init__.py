@@ -1,0 +1,1 @@
+"""The leaf seen askew, turned, taken apart and cut open."""
