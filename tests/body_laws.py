@@ -15,12 +15,13 @@ from oakmeasure.core.body.pieces import Body, Piece
 from oakmeasure.core.design import LeafDesign
 from oakmeasure.core.document.constructions import KINDS, model_of
 from oakmeasure.core.document.hanging import Hanging, LeafShape
-from oakmeasure.core.document.job import Job, Leaf, OpeningReadings, Reading
+from oakmeasure.core.document.job import Hand, Job, Leaf, OpeningReadings, Reading
 from oakmeasure.core.document.readings import HeadKind, MeasuredBy
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.solution import LeafSolution
+from oakmeasure.core.solver import solve_leaf
 
 FILLS, LENGTH, ROOM = 0.01, 0.01, 1e-3  # mm
 # What leaves no room for a part says so with a stop: there a body need not be one.
@@ -78,6 +79,17 @@ def random_leaf(job: Job, source: random.Random) -> Leaf:
     if source.random() < 0.6:
         update["build"] = model_of(source.choice(KINDS))()
     return leaf.model_copy(update=update)
+
+
+def unlike_its_mirror(job: Job, leaf: Leaf) -> list[str]:
+    """Return what differs between a leaf hung on the left and the same on the right: all is told from the hinges."""
+    one, other = (solve_leaf(job, leaf.model_copy(update={"hand": hand})) for hand in Hand)
+    found = [key for key, value in one.figures.by_name.items() if value != other.figures.by_name.get(key)]
+    found += [each.name for each, there in zip(one.borings, other.borings, strict=True) if each != there]
+    if one.body is None or other.body is None:
+        return found if one.body is other.body else ["only one of them is a body"]
+    pieces = zip(one.body.pieces, other.body.pieces, strict=True)
+    return found + [a.name for a, b in pieces if (a.solids, a.cuts) != (b.solids, b.cuts)]
 
 
 def broken(leaf: LeafDesign) -> list[str]:

@@ -512,6 +512,14 @@ def walks() -> list[Line]:
     return [Line(*each) for each in rows()]
 
 
+def turned() -> list[Line]:
+    """The leaf turned, taken apart and edited while it is."""
+    sys.path.insert(0, str(Path(__file__).parent))
+    from bench_turned import rows
+
+    return [Line(*each) for each in rows()]
+
+
 def main() -> int:
     lines = [
         # First what starts programs of its own: they inherit how much memory this one has ever had.
@@ -520,6 +528,7 @@ def main() -> int:
         *nothing_lost(),
         *proven_plans(),
         *edits_redrawn(),
+        *turned(),
         *clashes(),
         *handles(),
         *random_openings(),

@@ -40,7 +40,7 @@ BODIES = """
 import json, logging, random, sys, time
 logging.disable(50)
 sys.path.insert(0, sys.argv[1])
-from body_laws import laws, random_leaf
+from body_laws import laws, random_leaf, unlike_its_mirror
 from oakmeasure.core.body.of_build import body_of
 from oakmeasure.core.solver import solve_leaf
 from oakmeasure.files.job.job_file import demo_job
@@ -53,6 +53,9 @@ for at in range(int(sys.argv[3])):
     whole.append(time.process_time() - start)
     for each in laws(solved):
         found.setdefault(each, f"{leaf.name}, {leaf.build.kind}, {leaf.hanging}, {leaf.head.kind}")
+    if at % 5 == 0:
+        for each in unlike_its_mirror(job, leaf.model_copy(update={"old_frame": None})):
+            found.setdefault(f"mirrored, {each} differs", leaf.name)
     if solved.build is not None:
         start = time.process_time()
         made = body_of(solved.build)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
+from oakmeasure.core.construction.existing.model import Existing
 from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.cup_hinges import cup_from_table, is_cup_chosen
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table, is_chosen
@@ -128,7 +129,11 @@ def demo() -> Job:
 
 
 def hung(leaf: Leaf) -> Leaf:
-    """Return a leaf with its butts chosen; the boarded one waits for hinges on its face."""
+    """Return a leaf with its timber and its butts chosen; the boarded one waits for hinges on its face."""
+    if leaf.timber.species is None:
+        leaf = leaf.model_copy(update={"timber": leaf.timber.model_copy(update={"species": leaf.timber.wood})})
+    if isinstance(leaf.build, Existing) and leaf.build.material is None:
+        leaf = leaf.model_copy(update={"build": leaf.build.model_copy(update={"material": leaf.build.wood})})
     cup = leaf.hardware.cup
     if leaf.hanging.is_cabinet and not leaf.hanging.has_butts and not is_cup_chosen(cup.hinge):
         hinge = cup.model_copy(update={"hinge": cup_from_table("heron-110")})

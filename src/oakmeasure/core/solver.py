@@ -61,7 +61,7 @@ from oakmeasure.core.making.checks import judge_making
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.survey.clear_opening import survey
-from oakmeasure.core.timber.choice import timber
+from oakmeasure.core.timber.choice import judge_chosen, timber
 from oakmeasure.core.timber.movement import effects
 from oakmeasure.core.timber.place import judge_place
 
@@ -301,6 +301,7 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
     fitted, build, trims = trim_late(at_leaf, made, build)
     body = body_of(build)
     weights = as_weighed(at_timber, weigh(at_timber, body, wood))
+    judge_chosen(at_timber, build)
     judge_lift(at_timber, weights.mass)
     effects(at_timber, ctx.figures["thickness"], fitted.height)
     if turning is not None:

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from body_laws import laws, random_leaf, solid_slabs
+from body_laws import laws, random_leaf, solid_slabs, unlike_its_mirror
 from oakmeasure.core.base.geometry import field_grown
 from oakmeasure.core.base.prism_sums import less, net
 from oakmeasure.core.base.prisms import block, bore
@@ -42,6 +42,13 @@ def test_any_construction_hung_any_way_under_any_head_is_a_body(demo):
     for _ in range(80):
         leaf = random_leaf(demo, source)
         assert laws(solve_leaf(demo, leaf)) == [], (leaf.name, leaf.build.kind, leaf.hanging, leaf.head.kind)
+
+
+def test_a_leaf_hung_on_the_other_side_is_its_mirror_image(demo):
+    source = random.Random(9)
+    leaves = [each for each in demo.leaves if each.old_frame is None]  # an old frame has its recesses on one side
+    for leaf in (*leaves, *(random_leaf(demo, source) for _ in range(20))):
+        assert unlike_its_mirror(demo, leaf.model_copy(update={"old_frame": None})) == [], leaf.name
 
 
 def test_volumes_and_middles_are_those_of_their_slabs(solved_demo):

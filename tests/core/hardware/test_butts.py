@@ -14,6 +14,7 @@ from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.hanging import EvenGap, Hanging, Shim
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.job import FitChoices, Hand
+from oakmeasure.core.document.readings import Provenance, Reading
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
@@ -117,3 +118,26 @@ def test_hinges_are_let_in_for_the_gap_that_was_wanted_not_the_one_that_came():
     assert leaf.figures["butt_depth"].value == pytest.approx((leaf.figures["butt_closed"].value - 2.0) / 2)
     with pytest.raises(InputError, match="shaving"):
         strokes(1.0, shaving=0.0)
+
+
+@pytest.mark.parametrize(
+    ("metal", "flush", "says"), [(2.0, 1.5, "0.25 proud"), (1.5, 2.5, "0.25 under the wood"), (1.75, 2.0, "")]
+)
+def test_the_gap_of_butts_let_in_flush_is_foretold(metal, flush, says):
+    """Fault 31: shut 5.5, less the metal twice; the step says the same as the check."""
+    butt = butt_from_table("brock-100").model_copy(
+        update={"metal_thickness": Reading(value=metal, state=Provenance.MEASURED)}
+    )
+    leaf = solved(hardware=HardwareChoices(butt=butt))
+    assert leaf.figures["gap_let_in_flush"].value == pytest.approx(flush)
+    found = [each.sentence for each in leaf.checks if each.code == "butts-flush"]
+    assert bool(found) is bool(says)
+    assert all(says in each and f"{flush:g}" in each for each in found)
+    step = leaf.making.op("let-in:leaf")
+    words = {"0.25 proud": "0.25 proud of the edge", "0.25 under the wood": "0.25 under the edge"}.get(says, "flush")
+    assert words in step.check.words
+    assert words in step.practice
+
+
+def test_nothing_is_foretold_of_butts_that_nobody_chose():
+    assert "gap_let_in_flush" not in solved().figures

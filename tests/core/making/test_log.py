@@ -95,6 +95,18 @@ def test_a_leaf_that_came_out_thinner_has_its_cups_bored_less_and_weighs_less_at
     assert_sums(after)
 
 
+def test_what_was_set_out_by_the_thickness_wanted_says_so_once_another_is_read():
+    """Fault 20: tenons of 6 were set out of 18; the working names that thickness, not the 17.4 that it came out."""
+    after = cupboard(18.0, 13.0, 2.5, read(ReadingKind.THICKNESS, 17.4))
+    by_name = after.figures.by_name
+    assert (by_name["thickness"].value, by_name["thickness_set_out"].value) == (17.4, 18.0)
+    (row,) = (each for each in by_name["tenon_thickness"].rows if each.ref.startswith("thickness"))
+    assert (row.ref, row.value) == ("thickness_set_out", 18.0)
+    assert row.label.endswith("as set out")
+    for figure in by_name.values():  # and nobody else names one thickness with the value of the other
+        assert all(row.value == by_name[row.ref].value for row in figure.rows if row.ref.startswith("thickness"))
+
+
 @given(value=st.floats(15.5, 21.0))
 @settings(max_examples=40, deadline=None)
 def test_a_cup_is_bored_in_halves_never_deeper_than_its_hinge_nor_more_than_one_less(value):

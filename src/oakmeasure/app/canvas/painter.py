@@ -14,7 +14,7 @@ from oakmeasure.core.drawings.hatching import grain_lines, hatching
 from oakmeasure.core.leaf.part import Rect
 from oakmeasure.language import tr
 
-ANTIALIASED, NO_PEN = QPainter.RenderHint.Antialiasing, Qt.PenStyle.NoPen
+ANTIALIASED, NO_PEN, GRAIN = QPainter.RenderHint.Antialiasing, Qt.PenStyle.NoPen, Layer.GRAIN
 GRAIN_PX = 180  # width of the tile of grain that is laid over wood
 _PENS: dict[Layer, tuple[str, float, float, tuple[float, ...]]] = {
     # layer: colour of the palette, alpha, width in px, dashes
@@ -72,6 +72,7 @@ def paint(painter: QPainter, drawing: Drawing, view: View) -> None:
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.TextAntialiasing)
     palette, drawn, facet = theme.palette(), None, Layer.FACET
+    sides = _SidePainter(painter, view, palette)
     for shape in drawing.shapes:
         if isinstance(shape, Line):  # most shapes are lines, many of one layer after another: one pen for them
             if shape.layer is not drawn:
@@ -81,34 +82,50 @@ def paint(painter: QPainter, drawing: Drawing, view: View) -> None:
             continue
         drawn = None
         if shape.layer is facet:
-            _paint_facet(painter, shape, view, palette)  # type: ignore[arg-type]
+            sides.paint(shape)  # type: ignore[arg-type]
         else:
             paint_shape(painter, shape, view)
 
 
-def _paint_facet(painter: QPainter, area: Area, view: View, palette: theme.Palette) -> None:
-    """Paint a side of a piece and the lines on it. A turned leaf has hundreds, sixty times a second."""
-    scale, left, top = view.scale, view.x, view.y
-    painter.setRenderHint(ANTIALIASED, False)  # with it the ground would show between two sides that meet
-    painter.setPen(NO_PEN)
-    painter.setBrush(_fill(Layer.FACET, area.tint, palette))
-    painter.drawPolygon(QPolygonF([QPointF(left + x * scale, top - y * scale) for x, y in area.points]))
-    painter.setRenderHint(ANTIALIASED, True)
-    if not area.strokes:
-        return
-    drawn = area.strokes[0][0]
-    lines: list[QLineF] = []
-    for layer, points in area.strokes:
-        if layer is not drawn:
-            painter.setPen(_pen(drawn, palette))
-            painter.drawLines(lines)
-            drawn, lines = layer, []
-        ax, ay = points[0]
-        for bx, by in points[1:]:
-            lines.append(QLineF(left + ax * scale, top - ay * scale, left + bx * scale, top - by * scale))
-            ax, ay = bx, by
-    painter.setPen(_pen(drawn, palette))
-    painter.drawLines(lines)
+class _SidePainter:
+    """Paints sides of pieces and the lines on them. A turned leaf has hundreds, sixty times a second."""
+
+    def __init__(self, painter: QPainter, view: View, palette: theme.Palette) -> None:
+        """painter: what they are painted with. view: where. palette: the colours of the day."""
+        self.painter, self.view, self.palette = painter, view, palette
+        self.fills: dict[str, QBrush] = {}
+        self.grain, self.outline = _pen(Layer.GRAIN, palette), QPen(_pen(Layer.OUTLINE, palette))
+        self.outline.setWidthF(1.0)  # a wider line is painted far more slowly
+
+    def paint(self, area: Area) -> None:
+        """Paint one."""
+        painter, scale, left, top = self.painter, self.view.scale, self.view.x, self.view.y
+        fill = self.fills.get(area.tint)
+        if fill is None:
+            fill = self.fills[area.tint] = _fill(Layer.FACET, area.tint, self.palette)
+        painter.setRenderHint(ANTIALIASED, False)  # with it the ground would show between two sides that meet
+        painter.setPen(NO_PEN)
+        painter.setBrush(fill)
+        painter.drawPolygon([QPointF(left + x * scale, top - y * scale) for x, y in area.points])
+        painter.setRenderHint(ANTIALIASED, True)
+        drawn: Layer | None = None
+        lines: list[QLineF] = []
+        for layer, points in area.strokes:
+            if layer is not drawn:
+                self._draw(drawn, lines)
+                drawn, lines = layer, []
+            ax, ay = points[0]
+            ax, ay = left + ax * scale, top - ay * scale
+            for x, y in points[1:]:
+                bx, by = left + x * scale, top - y * scale
+                lines.append(QLineF(ax, ay, bx, by))
+                ax, ay = bx, by
+        self._draw(drawn, lines)
+
+    def _draw(self, layer: Layer | None, lines: list[QLineF]) -> None:
+        if layer is not None and lines:
+            self.painter.setPen(self.grain if layer is GRAIN else self.outline)
+            self.painter.drawLines(lines)
 
 
 def paint_shape(painter: QPainter, shape: Shape, view: View, *, colour: QColor | None = None) -> None:

@@ -54,7 +54,7 @@ SHEETS: dict[Stage, tuple[Group, ...]] = {
         Group(
             "Timber",
             (
-                field_choice("timber.species", "Frame", _species),
+                field_choice("timber.species", "Frame", _species, none="not chosen yet"),
                 field_choice("timber.panel_species", "Panels", lambda: [(None, "as the frame"), *_species()]),
                 field_choice(
                     "timber.cut", "Cut", enum_options(Sawing), "how the rings lie; quarter-sawn moves half as much"

@@ -42,28 +42,10 @@ class Facet:
         """Its area, mm²."""
         return face_area(self.corners, self.normal)
 
-    @cached_property
-    def axis(self) -> int | None:
-        """The axis that it is square to: 0 across, 1 up, 2 in from the opening face; None where it is to none."""
-        return next((at for at in range(3) if abs(self.normal[at]) > 0.9999), None)
 
-    @cached_property
-    def flat(self) -> tuple[Span, Span]:
-        """The upright rectangle about it in its own plane, square to `axis`: from and to both ways, mm."""
-        one, other = (at for at in range(3) if at != self.axis)
-        ps, qs = [corner[one] for corner in self.corners], [corner[other] for corner in self.corners]
-        return (min(ps), max(ps)), (min(qs), max(qs))
-
-    @cached_property
-    def is_rectangle(self) -> bool:
-        """Whether it fills the rectangle about it."""
-        (a, b), (c, d) = self.flat
-        return self.size > 0.9999 * (b - a) * (d - c)
-
-
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Cell:
-    """A convex prism of wood."""
+    """A convex prism of wood; what is known of it once is kept with it."""
 
     outline: tuple[Point, ...]
     """Its corners on the face, anticlockwise, mm."""
@@ -71,6 +53,12 @@ class Cell:
     """From where to where it lies, mm."""
     faces: tuple[Facet, ...]
     """What is seen of it: where it touches another cell of the same piece it has none."""
+
+    @cached_property
+    def box(self) -> tuple[Point3, Point3]:
+        """The block about it: its least corner and its most, mm."""
+        xs, ys = [x for x, _ in self.outline], [y for _, y in self.outline]
+        return (min(xs), min(ys), self.depth[0]), (max(xs), max(ys), self.depth[1])
 
 
 @dataclass(frozen=True, slots=True)

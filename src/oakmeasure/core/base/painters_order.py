@@ -38,11 +38,13 @@ class Item:
     @property
     def box(self) -> Box3:
         """The block about it where it is moved to: its least corner and its most, mm."""
-        xs = [x for cell in self.cells for x, _ in cell.outline]
-        ys = [y for cell in self.cells for _, y in cell.outline]
-        zs = [z for cell in self.cells for z in cell.depth]
         x, y, z = self.offset
-        return (min(xs) + x, min(ys) + y, min(zs) + z), (max(xs) + x, max(ys) + y, max(zs) + z)
+        (x0, y0, z0), (x1, y1, z1) = self.cells[0].box
+        for cell in self.cells[1:]:
+            (a0, b0, c0), (a1, b1, c1) = cell.box
+            x0, y0, z0 = min(x0, a0), min(y0, b0), min(z0, c0)
+            x1, y1, z1 = max(x1, a1), max(y1, b1), max(z1, c1)
+        return (x0 + x, y0 + y, z0 + z), (x1 + x, y1 + y, z1 + z)
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,11 +10,11 @@ from oakmeasure.core.base.units import MM3_PER_M3, Unit
 from oakmeasure.core.body.pieces import Body, Piece
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import FIXED, Figure, fixed, plus
+from oakmeasure.core.figures.figure import FIXED, Figure, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Loose
-from oakmeasure.core.timber.choice import DENSITY_FORMULA, HANDBOOK, Timber
+from oakmeasure.core.timber.choice import DENSITY_FORMULA, HANDBOOK, Timber, origin_of
 from oakmeasure.core.timber.wood import density
 
 TWO_PEOPLE_KG = 25.0  # common practice of safe lifting, no source
@@ -108,12 +108,14 @@ def _density(ctx: Context, piece: Piece, wood: Timber) -> Figure:
         return ctx.figures[name]
     label = f"density of {made_of.name.lower()}"
     if isinstance(made_of, SheetMaterial):
-        return ctx.figures.given(name, label, made_of.density, fixed(source="common value"), unit=Unit.KG_M3)
+        return ctx.figures.given(
+            name, label, made_of.density, origin_of(ctx, made_of.key, "common value"), unit=Unit.KG_M3
+        )
     gravity = ctx.figures.given(
         figure_name(f"gravity_{made_of.key}"),
         f"basic gravity of {made_of.name.lower()}",
         made_of.basic_gravity,
-        fixed(source=made_of.source),
+        origin_of(ctx, made_of.key, made_of.source),
         unit=Unit.RATIO,
     )
     return ctx.figures.derived(

@@ -8,10 +8,13 @@ Prices are the shop's own rules and data/prices.toml, all made up. Sources: sums
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import HAIR, MM2_PER_M2, MM3_PER_M3
 from oakmeasure.core.design import LeafDesign
+from oakmeasure.core.document.cup_hinges import is_cup_chosen
+from oakmeasure.core.document.hinges import LatchKind, is_chosen
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.rules import ShopRules
@@ -125,30 +128,33 @@ def wood_of_one(plan: JobPlan, leaf: LeafDesign) -> float:
 
 
 def hardware_price(leaf: LeafDesign) -> float:
-    """Return what the hinges or gear of one leaf, and its lock or latch, cost.
+    """Return what the hinges or gear of one leaf, and its lock or latch, cost: those that somebody chose.
 
     Args:
         leaf: The leaf, set out with its hardware.
     """
-    prices, total = table("prices")["hardware"], 0.0
+    return sum(value for _, value, chosen in _ware(leaf) if chosen)
+
+
+def _ware(leaf: LeafDesign) -> Iterator[tuple[str, float, bool]]:
+    """Yield the hardware of one leaf: its name, what it costs, and whether somebody chose it."""
+    prices, said = table("prices")["hardware"], leaf.leaf
     if leaf.butts is not None:
-        total += prices["butt"] * len(leaf.butts.places)
+        count = len(leaf.butts.places)
+        yield f"{count} butts", prices["butt"] * count, is_chosen(said.hardware.butt)
     if leaf.cups is not None:
-        total += prices["cup"] * len(leaf.cups.places)
+        count = len(leaf.cups.places)
+        yield f"{count} cup hinges", prices["cup"] * count, is_cup_chosen(said.hardware.cup.hinge)
     if leaf.gear is not None:
-        total += prices["track_set"]
-    return total + (prices["lock"] if leaf.leaf.hardware.lock is not None else prices["latch"])
+        yield "track set", prices["track_set"], said.slide.track_set is not None
+    if said.hardware.lock is not None:
+        yield "lock", prices["lock"], True
+    elif said.hardware.latch.kind is not LatchKind.NONE:
+        yield "latch", prices["latch"], True
 
 
 def _hardware_words(leaf: LeafDesign) -> str:
-    words = []
-    if leaf.butts is not None:
-        words.append(f"{len(leaf.butts.places)} butts")
-    if leaf.cups is not None:
-        words.append(f"{len(leaf.cups.places)} cup hinges")
-    if leaf.gear is not None:
-        words.append("track set")
-    return ", ".join([*words, "lock" if leaf.leaf.hardware.lock is not None else "latch"])
+    return ", ".join(name if chosen else f"{name} not chosen yet" for name, _, chosen in _ware(leaf))
 
 
 def _bought(leaf: LeafDesign, rules: ShopRules, hour: float) -> tuple[PriceLine, ...]:

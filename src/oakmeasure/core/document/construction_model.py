@@ -110,6 +110,11 @@ class ConstructionModel(FrozenModel):
         return GlueOrder.ONE_BY_ONE
 
     @property
+    def material_not_said(self) -> str | None:
+        """Key of what it is reckoned to be made of, where it asks for that and nobody said it; else None."""
+        return None
+
+    @property
     def glued_at_once(self) -> int:
         """How many strips are glued up together, before their groups are."""
         return 2

@@ -33,6 +33,8 @@ class Butt(FrozenModel):
     """Pin centre back from the leaf's edge."""
     rating_kg: RatingReading
     """The leaf that a set of them carries."""
+    metal_thickness: SmallReading | None = None
+    """Thickness of the metal of one leaf of it, mm; None: nobody measured it."""
 
 
 BUTT_SIZES = ("length", "leaf_width", "closed_thickness", "pin_projection", "pin_inset", "rating_kg")
@@ -49,7 +51,7 @@ def butt_from_table(key: str) -> Butt:
     def known(name: str) -> Reading:
         return Reading(value=row[name], state=Provenance.FROM_TABLE)
 
-    return Butt(name=row["name"], **{each: known(each) for each in BUTT_SIZES})
+    return Butt(name=row["name"], **{each: known(each) for each in (*BUTT_SIZES, "metal_thickness")})
 
 
 def is_chosen(butt: Butt) -> bool:
@@ -65,7 +67,7 @@ def _default_butt() -> Butt:
     """Return the butt that is taken until somebody chooses one: its figures are assumed."""
     usual = butt_from_table("brock-100")
     sizes = {each: Reading(value=getattr(usual, each).value, state=Provenance.ASSUMED) for each in BUTT_SIZES}
-    return usual.model_copy(update=sizes)
+    return usual.model_copy(update={**sizes, "metal_thickness": None})
 
 
 class MortiseLock(FrozenModel):

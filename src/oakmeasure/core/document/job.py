@@ -103,6 +103,9 @@ class Exposure(StrEnum):
     OUTSIDE = "outside"
 
 
+USUAL_SPECIES = "european_oak"  # reckoned with until somebody chooses: common practice, no source
+
+
 class TimberChoices(FrozenModel):
     """What it is made of, how dry it is when made, where it will live and the air that it will meet there.
 
@@ -118,8 +121,8 @@ class TimberChoices(FrozenModel):
     fixings: Literal["plain steel", "plated steel", "stainless steel", "brass"] | None = None
     """Key of the fixings; None takes what the place asks for."""
 
-    species: str = "european_oak"
-    """Key of its species or sheet."""
+    species: str | None = None
+    """Key of its species; None: nobody chose it yet."""
     panel_species: str | None = None
     """Key of the panels' species; None for the same."""
     cut: Sawing = Sawing.FLAT
@@ -132,6 +135,11 @@ class TimberChoices(FrozenModel):
     """The driest air of the year."""
     wet: Climate = Climate(temperature=18, humidity=70)
     """The wettest air of the year."""
+
+    @property
+    def wood(self) -> str:
+        """Key of the species that is reckoned with: the one chosen, or until then a usual one."""
+        return self.species or USUAL_SPECIES
 
     @model_validator(mode="after")
     def _known(self) -> TimberChoices:

@@ -13,6 +13,7 @@ from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.document.job import Hand
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
+from oakmeasure.core.drawings.cut_open import draw_cut
 from oakmeasure.core.drawings.drawing import Anchor, Grain, Layer, Lettering, Sketch
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Surface
 from oakmeasure.core.hardware.clash.bodies import ClashBody
@@ -161,18 +162,8 @@ def section(
         x0, x1 = max(x0, low), min(x1, high)
         return [at(x0, depth[0]), at(x1, depth[0]), at(x1, depth[1]), at(x0, depth[1])]
 
-    for each in build.parts:
-        r = each.face
-        if r.y0 <= y <= r.y1 and r.x0 < high and r.x1 > low:
-            grain = Grain.END if each.grain_upright else Grain.LEVEL
-            layer = Layer.END_GRAIN if each.grain_upright else Layer.WOOD
-            page.area(
-                box(r.x0, r.x1, build.depth_of(each)),
-                layer,
-                ref=f"part:{each.name}",
-                grain=grain,
-                tint=stuff(each.species).tint,
-            )
+    assert leaf.body is not None
+    draw_cut(page, leaf.body.bare, y, at, upright=False, within=(low, high))
     for thing in leaf.clashes.things:
         x0, y0, x1, y1 = thing.solid.box
         if y0 <= y <= y1 and x0 < high and x1 > low and thing.kind is not BodyKind.BITE:

@@ -7,9 +7,7 @@ from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.geometry import Point, circle
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.document.roles import Role
-from oakmeasure.core.document.species import SheetMaterial, stuff
-from oakmeasure.core.drawings.drawing import Anchor, Dimension, Grain, Layer, Lettering, Sketch, corners
+from oakmeasure.core.drawings.drawing import Dimension, Grain, Layer, Sketch, corners
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Fixing, Part, Rect
 
@@ -17,7 +15,6 @@ if TYPE_CHECKING:
     from oakmeasure.core.solution import LeafSolution
 
 GRAIN_LINES = 5
-PLIES = 4
 NARROW = 9.0  # steps: what is narrower has no room for its number beside another one
 
 
@@ -169,132 +166,6 @@ def dimensions(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
             sketch.add(Dimension((dim.start, at), (dim.end, at), text, figure=dim.figure, edit=edit, ref=dim.ref))
     over = y + (11 if is_any else 8) * step
     sketch.dimension((0, over), (build.width, over), show.length(build.width), figure=leaf.fit.width.name)
-
-
-def section(page: Sketch, build: Build, x0: float, *, words: bool = True) -> None:
-    """Upright section near the hinges, the opening face to the left, thickness at twice its size.
-
-    Args:
-        page: The drawing that is added to, which is not mirrored by the hand.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-        x0: Where it begins, across, mm.
-        words: Whether parts are named in it.
-    """
-    times = 2.0
-    if words:
-        text = "section, thickness × 2"
-        page.label((x0 + build.thickness, build.height + 3 * page.step), text, Lettering(Layer.PENCIL, 0.9))
-    panels = sorted((part.face.x0, part.face.y0, part.face.x1) for part in build.parts if part.role is Role.PANEL)
-    cut = (panels[0][0] + panels[0][2]) / 2 if panels else 0.3 * build.width
-    for part in build.parts:
-        if not part.face.x0 <= cut <= part.face.x1:
-            continue
-        low, high = _span_at(part, cut, upright=True)
-        if high <= low:
-            continue
-        z0, z1 = build.depth_of(part)
-        rect = Rect(x0 + z0 * times, low, x0 + z1 * times, high)
-        _cut_part(page, part, rect, along=part.grain_upright)
-
-
-def plan(sketch: Sketch, build: Build) -> None:
-    """Level section through a ledge or a stiffener, the opening face at the bottom, thickness at twice its size.
-
-    Args:
-        sketch: The drawing that is added to.
-        build: The leaf's parts and joints, in the finished leaf's coordinates.
-    """
-    step = sketch.step
-    times = 2.0
-    level = [part for part in build.parts if part.role in (Role.LEDGE, Role.STIFFENER)]
-    cut = level[-1].face.y0 + 0.5 * level[-1].face.height if level else 0.6 * build.height
-    base = -17 * step - build.thickness * times
-    for part in build.parts:
-        if not part.face.y0 <= cut <= part.face.y1:
-            continue
-        low, high = _span_at(part, cut, upright=False)
-        if high <= low:
-            continue
-        z0, z1 = build.depth_of(part)
-        rect = Rect(low, base + z0 * times, high, base + z1 * times)
-        _cut_part(sketch, part, rect, along=not part.grain_upright)
-    _tongues(sketch, build, base, times)
-    _t_tongues(sketch, build, base, times)
-    sketch.page().label(
-        (-6 * step, base + build.thickness * times / 2), "plan, × 2", Lettering(Layer.PENCIL, 0.9), anchor=Anchor.RIGHT
-    )
-
-
-def _tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
-    """The tongue of each board in the groove of the next."""
-    boards = sorted((part for part in build.parts if part.role is Role.BOARD), key=lambda each: each.face.x0)
-    for part in boards:
-        tongue = part.planed.width - part.finished.width
-        if "tongue" not in part.note or tongue <= 0:
-            continue
-        z0, z1 = build.depth_of(part)
-        middle, half = (z0 + z1) / 2, (z1 - z0) / 6
-        tip = Rect(
-            part.face.x1,
-            base + (middle - half) * times,
-            part.face.x1 + min(tongue, 20.0),
-            base + (middle + half) * times,
-        )
-        sketch.rect(tip, Layer.END_GRAIN, ref=f"part:{part.name}", tint=stuff(part.species).tint)
-        sketch.box(tip, Layer.OUTLINE, ref=f"part:{part.name}")
-
-
-def _t_tongues(sketch: Sketch, build: Build, base: float, times: float) -> None:
-    """The tongue of a T lipping between the faces."""
-    core = next((part for part in build.parts if part.role is Role.CORE), None)
-    if core is None:
-        return
-    z0, z1 = build.depth_of(core)
-    for part in build.parts:
-        if part.role is not Role.LIPPING or part.outline.width <= part.face.width + 0.5:
-            continue
-        x0, x1 = (part.face.x1, part.outline.x1) if part.face.x0 < build.width / 2 else (part.outline.x0, part.face.x0)
-        tip = Rect(x0, base + z0 * times, x1, base + z1 * times)
-        sketch.rect(tip, Layer.END_GRAIN, ref=f"part:{part.name}", grain=Grain.END, tint=stuff(part.species).tint)
-
-
-def _span_at(part: Part, cut: float, *, upright: bool) -> tuple[float, float]:
-    """Return from where to where a part is met by a cut."""
-    shape = part.corners if upright else tuple((y, x) for x, y in part.corners)
-    met = []
-    for (ax, ay), (bx, by) in zip(shape, (*shape[1:], shape[0]), strict=True):
-        if (ax <= cut) != (bx <= cut):
-            met.append(ay + (cut - ax) / (bx - ax) * (by - ay))
-    return (min(met), max(met)) if len(met) >= 2 else (0.0, 0.0)
-
-
-def _plies(sketch: Sketch, rect: Rect) -> None:
-    """Lines along a sheet that is cut: its plies."""
-    tall = rect.height > rect.width
-    low, high = (rect.x0, rect.x1) if tall else (rect.y0, rect.y1)
-    for at in range(1, PLIES):
-        off = low + (high - low) * at / PLIES
-        ends = ((off, rect.y0), (off, rect.y1)) if tall else ((rect.x0, off), (rect.x1, off))
-        sketch.line(ends, Layer.FAINT)
-
-
-def _cut_part(sketch: Sketch, part: Part, rect: Rect, *, along: bool) -> None:
-    tint = stuff(part.species).tint
-    if part.species == "steel":
-        sketch.rect(rect, Layer.METAL, ref=f"part:{part.name}")
-        return
-    if part.role is Role.VENEER:  # too thin for two outlines
-        sketch.rect(rect, Layer.ROD, ref=f"part:{part.name}")
-        sketch.box(rect, Layer.FAINT, ref=f"part:{part.name}")
-        return
-    made_of = stuff(part.species)
-    if isinstance(made_of, SheetMaterial):
-        sketch.rect(rect, Layer.PANEL, ref=f"part:{part.name}", tint=tint)
-        _plies(sketch, rect)
-        return
-    layer = Layer.WOOD if along else Layer.END_GRAIN
-    grain = (Grain.UPRIGHT if part.grain_upright else Grain.LEVEL) if along else Grain.END
-    sketch.rect(rect, layer, ref=f"part:{part.name}", grain=grain, tint=tint)
 
 
 LINING_SHOWN = 26.0  # mm of lining drawn round the leaf

@@ -23,7 +23,15 @@ if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
         | Literal["brace_angle", "brace_angle_lower", "brace_angle_upper", "brace_blank", "brace_blank_lower"]
         | Literal["brace_blank_upper", "brace_edge", "brace_edge_lower", "brace_edge_upper", "brace_half"]
         | Literal["brace_half_longest", "brace_width", "bush", "butt_across", "butt_closed", "butt_count", "butt_depth"]
-        | Literal["butt_from_bottom", "butt_from_top", "butt_knuckle", "butt_leaf", "butt_length", "butt_rating_kg"]
+        | Literal[
+            "butt_from_bottom",
+            "butt_from_top",
+            "butt_knuckle",
+            "butt_leaf",
+            "butt_length",
+            "butt_metal",
+            "butt_rating_kg",
+        ]
         | Literal["butt_setback", "butt_spacing", "butt_wood_behind", "centre", "centre_across", "centre_from_edge"]
         | Literal["centre_in"]
         | Literal["centre_up", "change", "check_miss", "cheek_air", "clear_height", "clear_way", "clear_width"]
@@ -46,7 +54,15 @@ if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
         | Literal["full_width", "gap_between", "gap_floor"]
         | Literal["gap_floor_hinges", "gap_floor_latch", "gap_floor_trimmed", "gap_head", "gap_head_hinges"]
         | Literal["gap_head_latch", "gap_head_trimmed", "gap_hinge", "gap_hinge_foot", "gap_hinge_head"]
-        | Literal["gap_hinge_trimmed", "gap_latch", "gap_latch_foot", "gap_latch_head", "gap_latch_trimmed", "gap_made"]
+        | Literal[
+            "gap_hinge_trimmed",
+            "gap_latch",
+            "gap_latch_foot",
+            "gap_let_in_flush",
+            "gap_latch_head",
+            "gap_latch_trimmed",
+            "gap_made",
+        ]
         | Literal["gap_meeting", "gap_wanted", "gear_above", "gear_height", "gear_short", "glass_clearance"]
         | Literal["glass_rebate", "glue_across", "glue_clamps", "glue_longest", "glue_open", "glue_stages"]
         | Literal["glued_height", "glued_width", "goes_in", "gravity", "gravity_dry", "greatest_length", "groove_depth"]

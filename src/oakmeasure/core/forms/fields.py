@@ -170,7 +170,9 @@ class Group:
     """Whether it is asked of this leaf."""
 
 
-def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, str]]], note: str = "") -> Choice:
+def field_choice(
+    path: str, label: str, options: Callable[[], list[tuple[Any, str]]], note: str = "", *, none: str = ""
+) -> Choice:
     """Return the choice that sets one field of the leaf.
 
     Args:
@@ -178,6 +180,7 @@ def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, st
         label: What it is called, for the working and the drawing.
         options: What can be chosen: each value with its words.
         note: What is said beside it; "" for nothing.
+        none: What to show while it is none of the options; "" where it always is one.
     """
     return Choice(
         path,
@@ -186,6 +189,7 @@ def field_choice(path: str, label: str, options: Callable[[], list[tuple[Any, st
         lambda job, leaf_id: field_path.get(job.leaf(leaf_id), path),
         lambda job, leaf_id, key: job_edits.with_field(job, leaf_id, path, key),
         note,
+        (lambda _job, _leaf_id: none) if none else None,
     )
 
 

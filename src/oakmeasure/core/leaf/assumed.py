@@ -19,6 +19,8 @@ KEY_FIGURES: tuple[FigureName, ...] = (
     "least_bevel",
 )
 
+CHOSEN = ("timber.species", "build.material")  # what is chosen, not measured: its own check says where
+
 
 def judge_assumed(ctx: Context, next_reading: str) -> None:
     """Say, for the opening and for the hardware, what is only assumed and what hangs on it.
@@ -67,5 +69,8 @@ def still_to_measure(figures: Figures) -> list[Figure]:
     return [
         each
         for each in figures
-        if each.state is Provenance.ASSUMED and each.rests_on == {each.label} and len(each.rows) == 1
+        if each.state is Provenance.ASSUMED
+        and each.rests_on == {each.label}
+        and len(each.rows) == 1
+        and each.edit not in CHOSEN
     ]

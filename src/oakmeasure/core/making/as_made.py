@@ -112,9 +112,7 @@ def as_made(ctx: Context, build: Build) -> Build:
         return build
     before = ctx.figures["thickness"]
     old, new = before.value, entry.value
-    ctx.figures.by_name["thickness_set_out"] = replace(
-        before, name="thickness_set_out", label=f"{before.label}, as set out"
-    )
+    _keep_as_set_out(ctx, before)
     ctx.figures.by_name["thickness"] = given(
         "thickness", before.label, new, Origin(source=source_of(entry), state=Provenance.MEASURED)
     )
@@ -127,6 +125,18 @@ def as_made(ctx: Context, build: Build) -> Build:
     parts = tuple(_thinner(p, build, deeper) for p in build.parts)
     tenons = tuple(replace(each, middle=deeper(each.middle)) for each in build.tenons)
     return replace(build, thickness=build.thickness + new - old, parts=parts, tenons=tenons)
+
+
+def _keep_as_set_out(ctx: Context, before: Figure) -> None:
+    """Give the thickness that was set out a name of its own: what was worked out by it says so in its working."""
+    kept = replace(before, name="thickness_set_out", label=f"{before.label}, as set out")
+    for name, figure in ctx.figures.by_name.items():
+        if any(row.ref == before.name for row in figure.rows):
+            rows = (
+                replace(row, ref=kept.name, label=kept.label) if row.ref == before.name else row for row in figure.rows
+            )
+            ctx.figures.by_name[name] = replace(figure, rows=tuple(rows))
+    ctx.figures.by_name[kept.name] = kept
 
 
 def _thinner(part: Part, build: Build, deeper: Callable[[float], float]) -> Part:

@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.production import About
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Device
+from oakmeasure.core.hardware.hinges.butt_checks import FLUSH
 from oakmeasure.core.making.cut_steps import cut_for
 from oakmeasure.core.making.gear_steps import gear_steps, guide_steps
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
@@ -83,9 +84,9 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
         leaf,
         SideUp.HINGE_EDGE,
         settings=(*deep, *m.set_to(guide_offset="template_offset"), *tops[:3]),
-        practice="one recess in an off-cut: leaf of the hinge flush with the edge",
+        practice=f"one recess in an off-cut: leaf of the hinge {_lies(m)}",
         cautions=("router", "chisel"),
-        check=StepCheck("hinge flush by straightedge, over or under", 0.1),
+        check=StepCheck(f"hinge {_lies(m)}, by straightedge, more or less", 0.1),
         how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
         "opening face; all from the head end",
     )
@@ -115,6 +116,15 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
             why="before the lining is up it lies on the bench" if made else "",
             later="on knees, with a chisel, in the opening" if made else "",
         )
+
+
+def _lies(m: StepBuilder) -> str:
+    """Return how the metal of a butt lies in its recess."""
+    metal = m.leaf.figures.get("butt_metal")
+    proud = metal.value - m.value("butt_depth") if metal is not None else 0.0
+    if abs(proud) < FLUSH:
+        return "flush with the edge"
+    return f"{m.show.length(abs(proud))} {'proud of' if proud > 0 else 'under'} the edge"
 
 
 def _cups(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:

@@ -68,7 +68,7 @@ def keys_of(leaf: Leaf, about: About) -> tuple[str, ...]:
     if about is About.CONSTRUCTION:
         return (leaf.build.kind,)
     if about is About.TIMBER:
-        woods = (leaf.timber.species, leaf.timber.panel_species, getattr(leaf.build, "sheet", None))
+        woods = (leaf.timber.wood, leaf.timber.panel_species, getattr(leaf.build, "sheet", None))
         return tuple(dict.fromkeys(each for each in woods if each))
     hardware = leaf.hardware
     if leaf.hanging.has_butts:

@@ -240,7 +240,7 @@ def _part(
 ) -> Part:
     """Return a part of the lining; name: with its mark; size: its length and its width."""
     planed = Size(size[0].value, size[1].value, t)
-    species, upright = lining.species or ctx.leaf.timber.species, rect.height > rect.width
+    species, upright = lining.species or ctx.leaf.timber.wood, rect.height > rect.width
     sawn = rough(ctx, planed)
     return Part(name[0], Role.LINING, rect, rect, upright, species, planed, planed, sawn, *size, name[1])
 
@@ -250,7 +250,7 @@ def _made_up(
 ) -> list[Part]:
     """Return packing behind each leg and the strips, one piece for each run, as thick as its thickest place."""
     made = []
-    species = lining.species or ctx.leaf.timber.species
+    species = lining.species or ctx.leaf.timber.wood
     wanted: list[tuple[str, list[Stretch], float]] = [
         (f"packing, {side}", [each for each in packed if each.side is side], depth) for side in (Side.HINGE, Side.LATCH)
     ]

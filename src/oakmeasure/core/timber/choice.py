@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.document.job import Climate
+from oakmeasure.core.document.job import Climate, Leaf
 from oakmeasure.core.document.species import SheetMaterial, Species, species, stuff
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, fixed, given
+from oakmeasure.core.figures.figure import Figure, Origin, Provenance, fixed, given
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
+from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.timber.wood import READY_WITHIN, density, equilibrium_moisture
 
 HANDBOOK = "Wood Handbook, FPL-GTR-282"
@@ -51,8 +52,8 @@ def timber(ctx: Context) -> Timber:
         ctx: The leaf's context: its choices are read, its figures and checks added to.
     """
     choice = ctx.leaf.timber
-    frame = species(choice.species)
-    panel = species(choice.panel_species or choice.species)
+    frame = species(choice.wood)
+    panel = species(choice.panel_species or choice.wood)
     f = ctx.figures
     made = f.given(
         "moisture_made",
@@ -70,14 +71,14 @@ def timber(ctx: Context) -> Timber:
             figure_name(f"{prefix}movement"),
             f"movement of {kind.name}, {cut}, for each point",
             kind.movement(choice.cut),
-            fixed(source=kind.source),
+            origin_of(ctx, kind.key, kind.source),
             unit=Unit.RATIO,
         )
         g = f.given(
             figure_name(f"{prefix}gravity"),
             f"basic gravity of {kind.name}",
             kind.basic_gravity,
-            fixed(source=kind.source),
+            origin_of(ctx, kind.key, kind.source),
             unit=Unit.RATIO,
         )
         d = f.derived(
@@ -118,7 +119,52 @@ def movement_of(ctx: Context, wood: Timber, key: str) -> Figure:
     else:
         value, source = made_of.movement(ctx.leaf.timber.cut), made_of.source
     label = f"movement of {made_of.name.lower()}, for each point"
-    return ctx.figures.given(name, label, value, fixed(source=source), unit=Unit.RATIO)
+    return ctx.figures.given(name, label, value, origin_of(ctx, key, source), unit=Unit.RATIO)
+
+
+def not_chosen(leaf: Leaf) -> dict[str, str]:
+    """Return the keys of what a leaf is reckoned to be made of though nobody chose it, each with its field.
+
+    Args:
+        leaf: The leaf, as the document holds it.
+    """
+    found = {} if leaf.timber.species else {leaf.timber.wood: "timber.species"}
+    material = leaf.build.material_not_said
+    return found | ({material: "build.material"} if material else {})
+
+
+def origin_of(ctx: Context, key: str, source: str) -> Origin:
+    """Return where a value of a species or a sheet comes from: assumed, where nobody chose that.
+
+    Args:
+        ctx: The leaf's context: its choices are read.
+        key: Key of the species or the sheet.
+        source: Of its values.
+    """
+    edit = not_chosen(ctx.leaf).get(key)
+    return fixed(source=source) if edit is None else Origin(edit, source, Provenance.ASSUMED)
+
+
+def judge_chosen(ctx: Context, build: Build) -> None:
+    """Say what a leaf is reckoned to be made of though nobody chose it.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its checks added to.
+        build: The leaf's parts and joints, in the finished leaf's coordinates.
+    """
+    for key, path in not_chosen(ctx.leaf).items():
+        is_new = path == "timber.species"
+        if not any(part.species == key and part.at_hand is not is_new for part in build.parts):
+            continue
+        name = stuff(key).name
+        ctx.warn(
+            "timber-not-chosen" if is_new else "material-not-said",
+            "The timber is not chosen yet" if is_new else "What the leaf is made of is not said yet",
+            f"Weight, movement and price are those of {name}.",
+            Remedy(f"Take {name}", path, key),
+            Remedy("Choose it at Timber" if is_new else "Say it at Leaf"),
+            grounds=Grounds("gravity" if is_new else "mass"),
+        )
 
 
 def _rests_at(ctx: Context, key: str, label: str, climate: Climate) -> Figure:

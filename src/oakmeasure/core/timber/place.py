@@ -178,14 +178,14 @@ def _tannin(ctx: Context) -> None:
     metal = fixings_of(choice)
     if (
         choice.place is Exposure.DRY
-        or not any(each in choice.species for each in TANNIC)
+        or not any(each in choice.wood for each in TANNIC)
         or metal in ("stainless steel", "brass")
     ):
         return
     ctx.warn(
         "place-tannin",
         "Its tannin will blacken the steel",
-        f"{stuff(choice.species).name} in the damp, fixings of {metal}.",
+        f"{stuff(choice.wood).name} in the damp, fixings of {metal}.",
         Remedy("Stainless steel", "timber.fixings", "stainless steel"),
         grounds=Grounds("moisture_wet", rule="common knowledge"),
     )

@@ -38,7 +38,7 @@ class Ware(StrEnum):
     TRACKS = "tracks"
 
 
-BUTT = ("name", "length_mm", "leaf_mm", "closed_mm", "knuckle_mm", "setback_mm", "rating_kg")
+BUTT = ("name", "length_mm", "leaf_mm", "closed_mm", "knuckle_mm", "setback_mm", "rating_kg", "metal_mm")
 CUP = (
     "name",
     "reach_mm",
@@ -81,7 +81,7 @@ TRACK = (
 )
 COLUMNS = {Ware.BUTTS: BUTT, Ware.CUPS: CUP, Ware.TRACKS: TRACK}
 NEEDED = {
-    Ware.BUTTS: BUTT,
+    Ware.BUTTS: BUTT[:-1],
     Ware.CUPS: ("name", "reach_mm", "cup_depth_mm"),
     Ware.TRACKS: (
         "name",
@@ -102,6 +102,7 @@ READINGS = (
     "length",
     "leaf_width",
     "closed_thickness",
+    "metal_thickness",
     "pin_projection",
     "pin_inset",
     "rating_kg",
@@ -112,6 +113,7 @@ READINGS = (
 FIELDS = {
     "leaf_mm": "leaf_width",
     "closed_mm": "closed_thickness",
+    "metal_mm": "metal_thickness",
     "knuckle_mm": "pin_projection",
     "setback_mm": "pin_inset",
     "rating_kg": "rating_kg",

@@ -213,7 +213,7 @@ def schedule_csv(solution: Solution) -> str:
                 row.hand.split()[-1],
                 row.hanging,
                 said.build.kind,
-                said.timber.species,
+                said.timber.species or "",
                 _mm(getattr(said.build, thick)) if thick else "",
                 _mm(row.width),
                 _mm(row.height),

@@ -58,7 +58,7 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     make_wider(leaf)
     mark_grooves(leaf)
     mark_recess(leaf)
-    moves = movement_of(ctx, wood, choice.material)
+    moves = movement_of(ctx, wood, choice.wood)
     if choice.inside is Inside.PANELLED:
         frame_movement(ctx, wood, ctx.figures.get("stile_left") or ctx.figures["stile"], moves)
     elif choice.inside is Inside.SOLID:
@@ -181,7 +181,7 @@ def _old(leaf: OldLeaf, spec: PartSpec) -> Part:
     rect, deep = spec.face, spec.depth[1] - spec.depth[0]
     size = Size(*((rect.height, rect.width) if spec.upright else (rect.width, rect.height)), deep)
     note = spec.note or "is there"
-    spec = replace(spec, sizes=(size, size), species=leaf.choice.material, at_hand=True, bought=True, note=note)
+    spec = replace(spec, sizes=(size, size), species=leaf.choice.wood, at_hand=True, bought=True, note=note)
     made = replace(spec.made(leaf.ctx), is_old=True)
     leaf.parts.append(made)
     return made

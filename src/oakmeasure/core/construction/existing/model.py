@@ -48,6 +48,9 @@ class ReduceBy(StrEnum):
     PANELS = "panels and rails only"
 
 
+USUAL_MATERIAL = "redwood"  # of leaves that exist, until somebody says it: common practice, no source
+
+
 class Existing(ConstructionModel):
     """A leaf that is there already.
 
@@ -68,8 +71,8 @@ class Existing(ConstructionModel):
     """Thickness as it lies on the bench, mm."""
     inside: Inside = Inside.BLOCKS
     """What it is inside."""
-    material: str = "redwood"
-    """Key of what it is made of."""
+    material: str | None = None
+    """Key of what it is made of; None: nobody said it yet."""
     face: Annotated[float, bounded(2, 30, "face")] = 4.0
     """Skin or thick face, mm."""
     solid: Annotated[float, bounded(0, 400, "solid edge")] = 32.0
@@ -121,9 +124,19 @@ class Existing(ConstructionModel):
     recess_step: Annotated[float, bounded(0.5, 15, "step")] = 3.0
     """Depth of one pass of the router, mm."""
 
+    @property
+    def material_not_said(self) -> str | None:
+        """Key of what it is reckoned to be made of, where nobody said it."""
+        return None if self.material else USUAL_MATERIAL
+
+    @property
+    def wood(self) -> str:
+        """Key of what it is reckoned to be made of: as was said, or until then what is usual."""
+        return self.material or USUAL_MATERIAL
+
     @model_validator(mode="after")
     def _known_material(self) -> Existing:
-        if self.material not in (*species_keys(), *CORES):
+        if self.material is not None and self.material not in (*species_keys(), *CORES):
             raise InputError("material", self.material, "a species of the table or a sheet")
         return self
 

@@ -28,6 +28,7 @@ GROUPS = (
                     *sorted(((key, species(key).name) for key in species_keys()), key=lambda each: each[1]),
                     *sheet_options(),
                 ],
+                none="not said yet",
             ),
         ),
     ),

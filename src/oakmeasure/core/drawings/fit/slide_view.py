@@ -193,7 +193,7 @@ def _plan(
         )
     off = (f.get("stand_off_whole") or f.get("stand_off") or f["back_off"]).value
     thick = (f.get("thickness_over") or f["thickness"]).value
-    tint = species(leaf.leaf.timber.species).tint
+    tint = species(leaf.leaf.timber.wood).tint
     for at, (x, _) in enumerate(places):
         back = off
         if at == 1:  # of two that pass each other, the one in front

@@ -49,7 +49,7 @@ def swing_view(leaf: LeafSolution, show: Show, swing: Swing, *, opened: float) -
     )
     sketch.line([*plan.corners, plan.corners[0]], Layer.HIDDEN)
     corners = plan.turned(at)
-    tint = species(leaf.leaf.timber.species).tint
+    tint = species(leaf.leaf.timber.wood).tint
     sketch.area(corners, Layer.WOOD, ref="figure:opens_to", grain=Grain.NONE, tint=tint)
     sketch.line([*corners, corners[0]], Layer.OUTLINE, ref="figure:opens_to")
     handle(sketch, corners[1], 1.1 * step, "handle:opened")

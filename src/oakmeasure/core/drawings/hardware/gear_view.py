@@ -158,7 +158,7 @@ def _foot(page: Sketch, leaf: LeafSolution, build: Build, x: float, top: float) 
     for line in broken(show, f"{words}, {guide.floor}; wall to the right", CAPTION):
         top -= 4.2 * step
         page.write((x, top), line, PENCIL)
-    y0 = top - 3.8 * step - 60 * big
+    y0 = top - 6.0 * step - 60 * big
     x0 = x + 10 * step
 
     def rect(a: float, b: float, c: float, d: float) -> Rect:

@@ -134,7 +134,8 @@ def _plan(page: Sketch, leaf: LeafSolution, build: Build, butts: Butts, x: float
     page.rect(rect(-gap - lining, 0, -gap, t + 12), Layer.LINING)
     page.label(at(-gap - lining / 2, t + 6), "lining", Lettering(Layer.PENCIL, 0.95))
     page.label(at(stile * 0.62, t * 0.5), "leaf", Lettering(Layer.OUTLINE, 1.0, on_paper=True))
-    plate = closed / 2
+    metal = f.get("butt_metal")
+    plate = metal.value if metal is not None else closed / 2
     shown = max(depth, 0.0)
     for near, far in ((shown, shown - plate), (-gap - shown, -gap - shown + plate)):
         page.rect(rect(min(near, far), 0, max(near, far), across), Layer.METAL, ref="butt:1")

@@ -5,9 +5,8 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.document.constructions import trade_name
 from oakmeasure.core.document.job import Hand
-from oakmeasure.core.drawings import layers
 from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Layer, Lettering, Sketch
-from oakmeasure.core.drawings.leaf.leaf_view import front, joints, unit_step
+from oakmeasure.core.drawings.leaf.leaf_view import front, joints, section, unit_step
 from oakmeasure.core.reports.compare_constructions import ConstructionComparison
 from oakmeasure.core.solution import LeafSolution
 
@@ -45,7 +44,8 @@ def _one(sketch: Sketch, leaf: LeafSolution, x: float) -> float:
         Lettering(Layer.PENCIL, 0.9),
         anchor=Anchor.ABOVE,
     )
-    layers.section(page, build, build.width + 8 * step, words=False)
+    assert leaf.body is not None
+    section(page, leaf.body, build.width + 8 * step, times=2.0)
     for shape in mine.shapes:
         sketch.shapes.append(shape.moved(x))
     return build.width + 30 * step + 2 * build.thickness

@@ -6,12 +6,14 @@ import textwrap
 
 from oakmeasure.core.base.geometry import circle
 from oakmeasure.core.base.units import Show, Unit, UnitSystem
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.construction.clip_to_outline import head_of
 from oakmeasure.core.document.job import Hand, Hanging
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings import layers
-from oakmeasure.core.drawings.drawing import Drawing, Grain, Layer, Lettering, Sketch, handle
+from oakmeasure.core.drawings.cut_open import cut_across, cut_up, draw_cut
+from oakmeasure.core.drawings.drawing import Anchor, Drawing, Grain, Layer, Lettering, Sketch, handle
 from oakmeasure.core.drawings.layers import LINING_SHOWN, grain_along, side_gaps
 from oakmeasure.core.drawings.leaf.leaf_rods import height_rod, width_rod
 from oakmeasure.core.drawings.refs import part_ref
@@ -20,6 +22,7 @@ from oakmeasure.core.fit.frame import Frame
 from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.solution import LeafSolution
 
+THIN_TIMES = 2.0  # that thin layers are drawn thicker than to scale: they would not be told apart
 INCH_ROOM = 1.45  # of texts in inches, against those in mm
 
 NAME_CHARACTERS = 30  # of a line of the leaf's name beside its section
@@ -50,12 +53,7 @@ def leaf_view(leaf: LeafSolution, show: Show, *, title: bool = True, handles: bo
     height_rod(sketch, leaf, build)
     width_rod(sketch, build)
     layers.dimensions(sketch, leaf, build)
-    if not has_panels(build):
-        layers.section(sketch.page(), build, _section_x(leaf, build, step))
-        layers.plan(sketch, build)
-    else:
-        _section(sketch, leaf, build)
-        _plan(sketch, leaf, build)
+    _sections(sketch, leaf, build)
     if title:
         _title(sketch, leaf, build)
     return sketch.drawing(margin=step)
@@ -304,97 +302,41 @@ def _section_x(leaf: LeafSolution, build: Build, step: float) -> float:
     return build.width + side_gaps(leaf)[1] + LINING_SHOWN + 15 * step
 
 
-def _section(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
-    """Upright section through the panels next to the hinges, the opening face to the left."""
-    step = sketch.step
-    x0, sketch = _section_x(leaf, build, step), sketch.page()
-    sketch.label((x0 + build.thickness / 2, build.height + 3 * step), "section", Lettering(Layer.PENCIL, 0.9))
-    tint = stuff(build.parts[0].species).tint
-    middle = x0 + build.thickness / 2
-    half = build.groove_width / 2
-    column = min((part.face.x0 for part in build.parts if part.role is Role.PANEL), default=None)
-    for part in build.parts:
-        if part.role is Role.PANEL and part.face.x0 == column:
-            sketch.rect(
-                Rect(middle - half, part.outline.y0, middle + half, part.outline.y1),
-                Layer.PANEL,
-                ref=part_ref(part.name),
-                grain=Grain.UPRIGHT,
-                tint=stuff(part.species).tint,
-            )
-    for part in build.parts:
-        if part.role is Role.RAIL:
-            _grooved(
-                sketch, Rect(x0, part.face.y0, x0 + build.thickness, part.face.y1), build, part, tint, upright=True
-            )
+def section(page: Sketch, body: Body, x0: float, *, times: float) -> None:
+    """Upright section, the opening face to the left.
+
+    Args:
+        page: The drawing that is added to, which is not mirrored by the hand.
+        body: The leaf's pieces in place.
+        x0: Where it begins, across, mm.
+        times: How much larger than to scale its thickness is drawn.
+    """
+    draw_cut(page, body.bare, cut_across(body.build), lambda up, deep: (x0 + deep * times, up), upright=True)
 
 
-def _plan(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
-    """Level section through the upper panels, the opening face at the bottom."""
-    step = sketch.step
-    y1 = -17 * step
-    y0 = y1 - build.thickness
-    tint = stuff(build.parts[0].species).tint
-    middle, half = (y0 + y1) / 2, build.groove_width / 2
-    row = max((part.face.y0 for part in build.parts if part.role is Role.PANEL), default=None)
-    for part in build.parts:
-        if part.role is Role.PANEL and part.face.y0 == row:
-            sketch.rect(
-                Rect(part.outline.x0, middle - half, part.outline.x1, middle + half),
-                Layer.PANEL,
-                ref=part_ref(part.name),
-                grain=Grain.END,
-                tint=stuff(part.species).tint,
-            )
-    seen = set()
-    for part in build.parts:
-        span = (part.face.x0, part.face.x1)
-        if part.role in (Role.STILE, Role.MUNTIN) and span not in seen:
-            seen.add(span)
-            _grooved(sketch, Rect(part.face.x0, y0, part.face.x1, y1), build, part, tint, upright=False)
-    sketch.page().label((-6 * step, middle), "plan", Lettering(Layer.PENCIL, 0.9))
+def _sections(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
+    """The leaf cut upright beside it, and level under it, each with what it is."""
+    assert leaf.body is not None
+    step, times = sketch.step, _times(build)
+    deep = build.thickness * times
+    page, x0 = sketch.page(), _section_x(leaf, build, step)
+    section(page, leaf.body, x0, times=times)
+    base = -17 * step - deep
+    draw_cut(sketch, leaf.body.bare, cut_up(build), lambda x, z: (x, base + z * times), upright=False)
+    words = ("section", "plan") if times == 1 else (f"section, thickness × {times:g}", f"plan, × {times:g}")
+    page.label((x0 + deep / 2, build.height + 3 * step), words[0], Lettering(Layer.PENCIL, 0.9))
+    page.label((-6 * step, base + deep / 2), words[1], Lettering(Layer.PENCIL, 0.9), anchor=Anchor.RIGHT)
 
 
-def _grooved(sketch: Sketch, rect: Rect, build: Build, part: Part, tint: str, *, upright: bool) -> None:
-    """A member cut across its grain; the groove is left open where a panel stands in it."""
-    g, half = build.groove_depth, build.groove_width / 2
-    sketch.rect(rect, Layer.END_GRAIN, ref=part_ref(part.name), grain=Grain.END, tint=tint)
-    panels = [each for each in build.parts if each.role is Role.PANEL]
-    for panel in panels:
-        if upright:
-            middle = (rect.x0 + rect.x1) / 2
-            grooves = (
-                Rect(middle - half, rect.y1 - g, middle + half, rect.y1),
-                Rect(middle - half, rect.y0, middle + half, rect.y0 + g),
-            )
-            touches = (abs(panel.face.y0 - part.face.y1) < 1e-6, abs(panel.face.y1 - part.face.y0) < 1e-6)
-        else:
-            middle = (rect.y0 + rect.y1) / 2
-            grooves = (
-                Rect(rect.x1 - g, middle - half, rect.x1, middle + half),
-                Rect(rect.x0, middle - half, rect.x0 + g, middle + half),
-            )
-            touches = (abs(panel.face.x0 - part.face.x1) < 1e-6, abs(panel.face.x1 - part.face.x0) < 1e-6)
-        for groove, touching in zip(grooves, touches, strict=True):
-            if touching:
-                _panel_in_groove(sketch, groove, panel, upright=upright)
-
-
-def _panel_in_groove(sketch: Sketch, groove: Rect, panel: Part, *, upright: bool) -> None:
-    """The open groove with as much panel in it as reaches in: the room is seen."""
-    sketch.rect(groove, Layer.SPACE)
-    if upright:
-        inside = Rect(groove.x0, max(groove.y0, panel.outline.y0), groove.x1, min(groove.y1, panel.outline.y1))
-    else:
-        inside = Rect(max(groove.x0, panel.outline.x0), groove.y0, min(groove.x1, panel.outline.x1), groove.y1)
-    sketch.rect(inside, Layer.PANEL, ref=part_ref(panel.name), tint=stuff(panel.species).tint)
-    sketch.box(groove, Layer.PENCIL)
+def _times(build: Build) -> float:
+    """Return how much larger than to scale the thickness is drawn."""
+    return 1.0 if has_panels(build) else THIN_TIMES
 
 
 def _title(sketch: Sketch, leaf: LeafSolution, build: Build) -> None:
     """What it is, in words, beside the section."""
     show, step = sketch.show, sketch.step
-    x, sketch = _section_x(leaf, build, step) + build.thickness + 5 * step, sketch.page()
+    x, sketch = _section_x(leaf, build, step) + build.thickness * _times(build) + 5 * step, sketch.page()
     y = build.height - step
     moisture = show.value(leaf.leaf.timber.moisture, Unit.PERCENT)
     at = next((n for n, each in enumerate(leaf.woods) if isinstance(stuff(each), Species)), 0)

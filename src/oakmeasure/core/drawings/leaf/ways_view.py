@@ -45,7 +45,7 @@ def _side_by_side(choice: Existing, found: list[Reduction], show: Show) -> Drawi
 
 def _one(sketch: Sketch, choice: Existing, way: Reduction, x: float) -> None:
     """The old leaf as it is, each member's loss hatched where it is cut."""
-    w, h, s, tint = choice.width, choice.height, choice.stile, stuff(choice.material).tint
+    w, h, s, tint = choice.width, choice.height, choice.stile, stuff(choice.wood).tint
     bounds = [0.0, choice.bottom_rail]
     if choice.middle_rail is not None:
         half = choice.middle_rail / 2
@@ -69,7 +69,7 @@ def _one(sketch: Sketch, choice: Existing, way: Reduction, x: float) -> None:
 
 def _row(sketch: Sketch, choice: Existing, way: Reduction, row: int, first: Rect) -> None:
     """A row of panels; `first` is the face of its first."""
-    x, low, sight, high, tint = first.x0, first.y0, first.width, first.y1, stuff(choice.material).tint
+    x, low, sight, high, tint = first.x0, first.y0, first.width, first.y1, stuff(choice.wood).tint
     told: list[tuple[float, str]] = []  # after all panels: a narrow one would lie on its neighbour's figure
     for at, off in enumerate(way.panels[row]):
         face = Rect(x, low, x + sight, high)

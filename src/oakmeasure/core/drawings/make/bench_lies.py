@@ -14,7 +14,7 @@ WIDE = 1080.0
 LEFT = 40.0
 LOW = 336.0
 HIGH = 500.0
-LEAST = 62.0  # across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
+LEAST = 0.6  # of the room across, so that a thin member is seen: then it is drawn wider than to scale, and it says so
 EDGES = (SideUp.HINGE_EDGE, SideUp.LATCH_EDGE, SideUp.INNER_EDGE)
 
 

@@ -32,6 +32,8 @@ CUT = Rect(172.0, 60.0, 352.0, 232.0)
 WORDS_Y = 250.0
 LINE = 29.0
 BESIDE = 150.0  # beside the work, in which the name of an end stands
+MOST_WIDER = 6.0  # that a thin member is drawn wider than to scale
+ALONE = 560.0  # the room that the work has upwards where the words stand beside it
 # Characters in a line of settings
 SETTINGS = 52
 MOST_LINES = 4
@@ -83,7 +85,7 @@ def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     if how is None:
         _thumb(sketch, leaf, build, op)
         return sketch.drawing(margin=10)
-    _bench(sketch, leaf, build, op, how, words=False)
+    _bench(sketch, leaf, build, op, how, alone=True)
     return sketch.drawing(margin=10)
 
 
@@ -160,11 +162,13 @@ def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) ->
 # --- the work on the bench ---------------------------------------------------------------------------------
 
 
-def _bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how: Lies, *, words: bool = True) -> None:
-    kx = min((WIDE - 2 * LEFT) / how.long, (HIGH - LOW) / max(how.across, 1.0))
-    ky = max(kx, min(LEAST / how.across, (HIGH - LOW) / how.across))
+def _bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how: Lies, *, alone: bool = False) -> None:
+    """Draw the work as it lies; alone: without the names of its sides, in the room that is else for the words."""
+    high = ALONE if alone else HIGH - LOW
+    kx = min((WIDE - 2 * LEFT) / how.long, high / max(how.across, 1.0))
+    ky = max(kx, min(LEAST * high / how.across, MOST_WIDER * kx))
     x0 = LEFT + (WIDE - 2 * LEFT - how.long * kx) / 2
-    y0 = LOW + ((HIGH - LOW) - how.across * ky) / 2
+    y0 = LOW - 10 if alone else LOW + (high - how.across * ky) / 2
     sketch.line([(0, LOW - 10), (WIDE, LOW - 10)], Layer.OUTLINE)
     sketch.line([(0, LOW - 16), (WIDE, LOW - 16)], Layer.FAINT)
 
@@ -197,8 +201,10 @@ def _bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how:
         ):
             a = cut.solid.box
             sketch.rect(box(Rect(*a), cut.solid.depth), Layer.METAL, ref=cut.ref)
-    if words:
+    if not alone:
         _around(sketch, how, op.hold.part if op.hold else "", (x0, y0), (kx, ky))
+    elif ky > kx * 1.05:
+        sketch.label((WIDE / 2, LOW - 40), f"across × {ky / kx:.1f}", PENCIL)
 
 
 def _drawn(build: Build, op: Operation, how: Lies) -> Sequence[Part]:

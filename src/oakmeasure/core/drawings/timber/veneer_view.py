@@ -27,7 +27,7 @@ def veneer_view(leaf: LeafSolution, plan: VeneerPlan | None, show: Show) -> Draw
     sketch = Sketch(show)
     height, width = leaf.build.height, leaf.build.width
     step = sketch.step = height / 70
-    tint = stuff(leaf.leaf.timber.panel_species or leaf.leaf.timber.species).tint
+    tint = stuff(leaf.leaf.timber.panel_species or leaf.leaf.timber.wood).tint
     scale = min(END, 0.8 * height / max(stock, 1.0))
     deep = stock * scale
     x0 = -deep - 16 * step

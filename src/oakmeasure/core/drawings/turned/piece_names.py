@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import re
+from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 
-from oakmeasure.core.base.geometry import Point, area, centroid
+from oakmeasure.core.base.geometry import Point, centroid
 from oakmeasure.core.base.prism_sums import inside
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Layer, Lettering, Sketch
@@ -27,25 +30,46 @@ class Sides:
     def __init__(self, pieces: Sequence[int], outlines: Sequence[tuple[Point, ...]]) -> None:
         """pieces: number of each side's piece. outlines: corners of each, mm."""
         self.pieces, self.outlines = pieces, outlines
-        self._boxes = np.array(
-            [
-                (min(x for x, _ in each), min(y for _, y in each), max(x for x, _ in each), max(y for _, y in each))
-                for each in outlines
-            ]
-        ).reshape(-1, 4)
 
-    def is_seen(self, at: int, place: Point) -> bool:
-        """Return whether no side of another piece lies before a place of a side.
+    @cached_property
+    def _corners(self) -> tuple[Any, Any]:
+        """All corners, a row each, and where those of each side begin."""
+        points = np.array([point for each in self.outlines for point in each]).reshape(-1, 2)
+        return points, np.cumsum([0, *map(len, self.outlines)])
 
-        Args:
-            at: Number of the side.
-            place: The place, mm.
-        """
-        x, y = place
-        later = self._boxes[at + 1 :]
-        near = (later[:, 0] < x) & (later[:, 2] > x) & (later[:, 1] < y) & (later[:, 3] > y)
-        over = (at + 1 + int(each) for each in np.flatnonzero(near))
-        return not any(self.pieces[each] != self.pieces[at] and inside(self.outlines[each], x, y) for each in over)
+    @cached_property
+    def _boxes(self) -> Any:
+        points, firsts = self._corners
+        low, high = (each.reduceat(points, firsts[:-1], axis=0) for each in (np.minimum, np.maximum))
+        return np.hstack([low, high])
+
+    @cached_property
+    def _sizes(self) -> Any:
+        """The area of each side, mm²."""
+        points, firsts = self._corners
+        after = np.arange(1, len(points) + 1)
+        after[firsts[1:] - 1] = firsts[:-1]
+        crossed = points[:, 0] * points[after, 1] - points[after, 0] * points[:, 1]
+        return abs(np.add.reduceat(crossed, firsts[:-1])) / 2
+
+    @cached_property
+    def _largest(self) -> dict[int, list[int]]:
+        """The sides of each piece, the largest first."""
+        found: dict[int, list[int]] = defaultdict(list)
+        for at, each in enumerate(self.pieces):
+            found[each].append(at)
+        sizes = self._sizes.tolist() if found else []
+        return {piece: sorted(own, key=lambda at: -sizes[at])[:MOST_SIDES] for piece, own in found.items()}
+
+    def _seen(self, at: int, places: Sequence[Point]) -> Iterator[Point | None]:
+        """Yield each place of a side before which no side of another piece lies, None for one that is hidden."""
+        later = self._boxes[at + 1 :, :, None]
+        xs, ys = np.array(places).T
+        near = (later[:, 0] < xs) & (later[:, 2] > xs) & (later[:, 1] < ys) & (later[:, 3] > ys)
+        for (x, y), column in zip(places, near.T, strict=True):
+            over = (at + 1 + each for each in column.nonzero()[0].tolist())
+            is_hidden = any(self.pieces[n] != self.pieces[at] and inside(self.outlines[n], x, y) for n in over)
+            yield None if is_hidden else (x, y)
 
     def seen_of(self, piece: int, *, is_left: bool) -> Point | None:
         """Return a place of a piece that is seen, on one of its larger sides; None where none is found.
@@ -54,12 +78,11 @@ class Sides:
             piece: Its number.
             is_left: Whether it should lie as far to the left as may be, or to the right.
         """
-        own = [at for at, each in enumerate(self.pieces) if each == piece]
-        own.sort(key=lambda at: -area(self.outlines[at]))
-        for at in own[:MOST_SIDES]:
-            for place in _places_on(self.outlines[at], is_left=is_left):
-                if self.is_seen(at, place):
-                    return place
+        for at in self._largest.get(piece, ()):
+            places = _places_on(self.outlines[at], is_left=is_left)
+            found = next((each for each in self._seen(at, places) if each is not None), None)
+            if found is not None:
+                return found
         return None
 
     def share_seen(self, piece: int) -> float:
@@ -68,12 +91,11 @@ class Sides:
         Args:
             piece: Its number.
         """
-        own = [at for at, each in enumerate(self.pieces) if each == piece]
-        if not own:
+        if piece not in self._largest:
             return 0.0
-        largest = max(own, key=lambda at: area(self.outlines[at]))
+        largest = self._largest[piece][0]
         places = _places_on(self.outlines[largest], is_left=True)
-        return sum(self.is_seen(largest, place) for place in places) / len(places)
+        return sum(each is not None for each in self._seen(largest, places)) / len(places)
 
 
 def _places_on(outline: Sequence[Point], *, is_left: bool) -> list[Point]:

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import math
 import random
-from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
 from itertools import pairwise
@@ -13,17 +12,19 @@ from typing import Any
 
 import numpy as np
 
-from oakmeasure.core.base.convex_cells import HAIR, ROUND, Facet, Point3, Segment, cells_of, rectangles_left
+from oakmeasure.core.base.convex_cells import HAIR, ROUND, Facet, Point3, Segment, cells_of
 from oakmeasure.core.base.geometry import Point, half_plane_part
 from oakmeasure.core.base.painters_order import Item, Tree, far_to_near, normals_of, tree_of
 from oakmeasure.core.base.prism_sums import corners_of, round_of
-from oakmeasure.core.base.prisms import Solid, Span
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.body.pieces import Body, Piece
 from oakmeasure.core.body.taking_apart import TakenApart, taken_apart
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import Species, stuff
 from oakmeasure.core.drawings.drawing import Layer
 from oakmeasure.core.drawings.refs import part_ref
+from oakmeasure.core.drawings.turned.covered import covered_sides
+from oakmeasure.core.drawings.turned.curves import Prisms, drawn_prisms
 from oakmeasure.core.drawings.turned.turn import CutWay, Turn
 
 GRAIN_FROM = 900.0  # mm² of a side that has grain drawn on it
@@ -65,6 +66,8 @@ class Scene:
 
     body: Body
     """The leaf."""
+    prisms: list[Prisms]
+    """What each piece is drawn from."""
     apart: TakenApart
     """How it comes apart."""
     setting: tuple[float, CutWay, float, bool]
@@ -172,81 +175,35 @@ def scene_of(body: Body, turn: Turn, before: Scene | None = None) -> Scene:
         before: The scene before it, whose work is taken over where it is the same leaf's.
     """
     setting = setting_of(turn)
-    apart = before.apart if before is not None and before.body is body else taken_apart(body)
+    if before is not None and before.body is body:
+        prisms, apart = before.prisms, before.apart
+    else:
+        prisms, apart = drawn_prisms(body), taken_apart(body)
     offsets = apart.offsets(turn.apart)
     plane = _cut_plane(body, setting)
     items = []
-    for at, piece in enumerate(body.pieces):
-        solids = piece.solids
+    for at, (solids, cuts) in enumerate(prisms):
         if plane is not None:
             solids = tuple(each for solid in solids for each in _kept(solid, *plane, stays_low=setting[3]))
         if solids:
-            cells = cells_of(solids, tuple(each.solid for each in piece.cuts))
+            cells = cells_of(solids, cuts)
             if cells:
                 items.append(Item(at, cells, offsets[at]))
     tree = tree_of(items)
     tints = [stuff(piece.material).tint if piece.material else "" for piece in body.pieces]
     boxes = [each.box for each in items] or [((0.0, 0.0, 0.0), (1.0, 1.0, 1.0))]
-    low = tuple(min(box[0][axis] for box in boxes) for axis in range(3))
-    high = tuple(max(box[1][axis] for box in boxes) for axis in range(3))
+    low, high = (_corner([box[end] for box in boxes], most) for end, most in enumerate((min, max)))
     ways = set() if tree is None else normals_of(tree)
     ways |= {facet.normal for item in items for cell in item.cells for facet in cell.faces}
-    ways_along = list(map(_along_grain, body.pieces))
-    return Scene(body, apart, setting, offsets, tints, ways_along, tree, low, high, _covered(items), tuple(ways))  # type: ignore[arg-type]
-
-
-def _covered(items: Sequence[Item]) -> frozenset[tuple[int, int]]:
-    """Return the sides that lie wholly on one side of another piece: nobody sees them, wherever he stands."""
-    planes: dict[tuple[int, float], tuple[list[_Placed], list[_Placed]]] = defaultdict(lambda: ([], []))
-    for item in items:
-        for facet in (each for cell in item.cells for each in cell.faces):
-            axis = facet.axis
-            if axis is not None:
-                (a, b), (c, d) = facet.flat
-                one, other = (item.offset[at] for at in range(3) if at != axis)
-                flat = (a + one, b + one), (c + other, d + other)
-                at = round(facet.corners[0][axis] + item.offset[axis], 2)
-                planes[axis, at][int(facet.normal[axis] > 0)].append(_Placed(item.of, facet, flat))
-    found: set[tuple[int, int]] = set()
-    for sides in planes.values():
-        for ones, others in (sides, sides[::-1]):
-            if not ones or not others:
-                continue
-            others_alike = {each.key for each in others if not each.facet.is_rectangle}
-            covers = [each for each in others if each.facet.is_rectangle]
-            shared, whole = _shared(ones, covers) if covers else (np.zeros((len(ones), 1)), np.ones(len(ones)))
-            by_one, together = shared.max(axis=1) > 0.9999 * whole, shared.sum(axis=1) > 0.999 * whole
-            for at, each in enumerate(ones):
-                is_covered = by_one[at] or (others_alike and each.key in others_alike)
-                if not is_covered and together[at]:
-                    is_covered = not rectangles_left(each.flat, [covers[n].flat for n in shared[at].nonzero()[0]])
-                if is_covered:
-                    found.add((each.piece, id(each.facet)))
-    return frozenset(found)
-
-
-def _shared(ones: Sequence[_Placed], others: Sequence[_Placed]) -> tuple[Any, Any]:
-    """Return the areas that the rectangles about some sides share with others, a row for each; and their own, mm²."""
-    a, b = (np.array([(*p, *q) for p, q in (each.flat for each in some)]) for some in (ones, others))
-    wide, high = (
-        np.minimum(a[:, None, at + 1], b[None, :, at + 1]) - np.maximum(a[:, None, at], b[None, :, at]) for at in (0, 2)
+    grain = list(map(_along_grain, body.pieces))
+    return Scene(
+        body, prisms, apart, setting, offsets, tints, grain, tree, low, high, covered_sides(items), tuple(ways)
     )
-    return np.where((wide > HAIR) & (high > HAIR), wide * high, 0.0), (a[:, 1] - a[:, 0]) * (a[:, 3] - a[:, 2])
 
 
-@dataclass(frozen=True, slots=True)
-class _Placed:
-    """A side where it is moved to."""
-
-    piece: int
-    facet: Facet
-    flat: tuple[Span, Span]
-
-    @property
-    def key(self) -> tuple[float, ...]:
-        """What two sides have in common that lie on one another all over."""
-        (a, b), (c, d) = self.flat
-        return round(a, 2), round(b, 2), round(c, 2), round(d, 2), round(self.facet.size, 1)
+def _corner(corners: Sequence[Point3], most: Callable[[Iterable[float]], float]) -> Point3:
+    x, y, z = (most(corner[axis] for corner in corners) for axis in range(3))
+    return x, y, z
 
 
 # --- cut open -----------------------------------------------------------------------------------------------------

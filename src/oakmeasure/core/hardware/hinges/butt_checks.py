@@ -10,7 +10,8 @@ from oakmeasure.core.document.hinges import Butt, butt_from_table, is_chosen
 from oakmeasure.core.document.roles import Place, Role
 from oakmeasure.core.document.rules import ButtSchool
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure
+from oakmeasure.core.figures.figure import Figure, minus, plus
+from oakmeasure.core.leaf.gap_choice import gap_let_in_for
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.data import table
@@ -20,6 +21,8 @@ if TYPE_CHECKING:
 
 # Grade and mass, kg, that a set of three was tested with: EN 1935, from memory, to be verified.
 GRADES = ((10, 60.0), (11, 80.0), (12, 100.0), (13, 120.0), (14, 160.0))
+
+FLUSH = 0.1  # mm that a let-in may lie beside the wood and is called flush: what a chisel holds, common practice
 
 
 def hinge_grade(mass: float) -> int | None:
@@ -81,6 +84,41 @@ def judge_count(ctx: Context, count: int, by_rule: int, school: ButtSchool, mass
             f"{numbers} By the standard for hinges: grade {hinge_grade(mass.value) or 'none'} or better.",
             grounds=Grounds("butt_count", rule=f"rated for {ctx.fmt(rating)}"),
         )
+
+
+def foretell_flush(ctx: Context, depth: Figure) -> None:
+    """Say what gap the butts would leave if they were let in flush, as by habit, where that is not the gap wanted.
+
+    Source: metal on metal the shut butt is thicker than its two leaves by what stays open between them.
+
+    Args:
+        ctx: The leaf's context: its choices are read, its figures and checks added to.
+        depth: How deep they are let in for the gap that is wanted, mm.
+    """
+    butt = ctx.leaf.hardware.butt
+    if butt.metal_thickness is None or not is_chosen(butt):
+        return
+    metal = ctx.reading(
+        "butt_metal", "butt, metal of one leaf", butt.metal_thickness, "hardware.butt.metal_thickness", f"“{butt.name}”"
+    )
+    flush = ctx.figures.total(
+        "gap_let_in_flush",
+        "gap if the butts are let in flush",
+        plus(ctx.figures["butt_closed"]),
+        minus(metal),
+        minus(metal),
+    )
+    proud = metal.value - depth.value
+    if abs(proud) < FLUSH:
+        return
+    how = f"each stands {ctx.fmt(proud)} proud" if proud > 0 else f"each lies {ctx.fmt(-proud)} under the wood"
+    ctx.fine(
+        "butts-flush",
+        "The butts are not let in flush",
+        f"Let in {ctx.fmt(depth)}, {how}: the gap is {ctx.fmt(gap_let_in_for(ctx.figures))}. "
+        f"Flush it would be {ctx.fmt(flush)}.",
+        grounds=Grounds("gap_let_in_flush", "butt:1", rule="flush: shut, less its metal twice"),
+    )
 
 
 def judge_places(ctx: Context, places: tuple[ButtPlace, ...], build: Build) -> None:

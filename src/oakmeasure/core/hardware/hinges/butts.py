@@ -324,6 +324,8 @@ def _depth(ctx: Context, old: OldPlaces | None) -> Figure:
             Remedy(f"Gap of {ctx.fmt(closed)}: the butts lie on the surface", "fit.gap_hinge", closed.value),
             grounds=Grounds("butt_depth", "butt:1"),
         )
+    elif old is None:
+        checks.foretell_flush(ctx, depth)
     return depth
 
 
