@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from oakmeasure.core.cutting.lp.master import Master
 from oakmeasure.core.cutting.model import CutKind, Defect, PartItem, Problem, StockItem, least_cost, tenths
 from oakmeasure.core.cutting.plan import cut, longest_offcut, why_left
-from oakmeasure.core.cutting.two_d.exact_fill import fullest
+from oakmeasure.core.cutting.two_d.exact_fill import fullest, perfect_pieces
 from oakmeasure.core.cutting.two_d.integer_fill import tight_plan
 from oakmeasure.core.cutting.two_d.stock_assignment import Shop
 from oakmeasure.core.cutting.two_d.whole_plans import Keep, keep_pieces
@@ -53,6 +53,16 @@ def test_sheets_cut_up_in_three_stages_are_put_together_again_at_once(seed, grai
     assert len(found) == 2
     check(problem, shop.plan(found, 0.0, work(1.0)))
     assert tight_plan(shop, 1, across=False, seconds=5.0) is None
+
+
+def test_sheets_that_their_parts_fill_are_filled_piece_by_piece():
+    """Four parts of 1198.5 × 598.5 fill a sheet of 2400 × 1200 with a kerf of 3 between them: no waste, no fault."""
+    part = PartItem("half", 1198.5, 598.5, 8)
+    problem = Problem(CutKind.SHEETS, (StockItem("sheet", 2400, 1200, None, 50.0),), (part,), kerf=3.0)
+    shop, demand = Shop(problem), [8]
+    found = perfect_pieces(shop, demand, {each.at: None for each in shop.stock}, random.Random(1), None)
+    assert [len(piece.cuts) for piece in found] == [4, 4]
+    assert demand == [0]
 
 
 def test_checker_refuses_what_is_wrong():

@@ -11,11 +11,12 @@ from collections import defaultdict
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
+from oakmeasure.core.cutting.in_tenths import CutPiece
 from oakmeasure.core.cutting.lp.knapsack import free_spans
 from oakmeasure.core.cutting.model import CutKind
 
 if TYPE_CHECKING:
-    from oakmeasure.core.cutting.in_tenths import CutPiece, StockInTenths, Tenths
+    from oakmeasure.core.cutting.in_tenths import StockInTenths, Tenths
     from oakmeasure.core.cutting.model import Deadline
 
 CutAt = tuple[int, int, int, int, int]
