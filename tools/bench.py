@@ -520,33 +520,46 @@ def turned() -> list[Line]:
     return [Line(*each) for each in rows()]
 
 
+# First what starts programs of its own: they inherit how much memory this one has ever had.
+ALL = (
+    windows,
+    walks,
+    nothing_lost,
+    proven_plans,
+    edits_redrawn,
+    turned,
+    clashes,
+    handles,
+    random_openings,
+    many_leaves,
+    making,
+    hanging,
+    on_paper,
+    cutting,
+)
+
+
 def main() -> int:
-    lines = [
-        # First what starts programs of its own: they inherit how much memory this one has ever had.
-        *windows(),
-        *walks(),
-        *nothing_lost(),
-        *proven_plans(),
-        *edits_redrawn(),
-        *turned(),
-        *clashes(),
-        *handles(),
-        *random_openings(),
-        *many_leaves(),
-        *making(),
-        *hanging(),
-        *on_paper(),
-        *cutting(),
-    ]
+    """Measure everything, or what is named: `./run bench turned clashes`; each line is printed once it is there."""
+    wanted = [each for each in sys.argv[1:] if not each.startswith("-")]
+    unknown = set(wanted) - {each.__name__ for each in ALL}
+    if unknown:
+        print(f"no {', '.join(sorted(unknown))}; there are {', '.join(each.__name__ for each in ALL)}")
+        return 2
+    lines: list[Line] = []
+    for measure in ALL:
+        if wanted and measure.__name__ not in wanted:
+            continue
+        found = measure()
+        lines += found
+        if "--json" not in sys.argv:
+            for each in found:
+                over = "" if each.within else "   OVER"
+                print(f"{each.figure:<54}  {each.budget:<26}  {each.measured}{over}", flush=True)
     if "--json" in sys.argv:
         print(json.dumps([asdict(each) for each in lines], indent=1))
-    else:
-        width = max(len(each.figure) for each in lines)
-        for each in lines:
-            print(f"{each.figure:<{width}}  {each.budget:<26}  {each.measured}{'' if each.within else '   OVER'}")
     return 0 if all(each.within for each in lines) else 1
 
 
 if __name__ == "__main__":
-    sys.path.insert(0, str(Path(__file__).parent.parent / "src"))
     sys.exit(main())
