@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 
 from oakmeasure.core.base.units import Show
+from oakmeasure.core.body.listed import listed
 from oakmeasure.core.body.of_build import body_of
 from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.body.weight import judge_lift, weigh
@@ -299,6 +300,9 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
     build = cut_guide(at_gear, build)
     # The leaf as made hangs where it hangs; what is trimmed later is off its edges.
     fitted, build, trims = trim_late(at_leaf, made, build)
+    if fitted.outline:
+        build = replace(build, outline=fitted.outline)
+        build = listed(build, body_of(build))
     body = body_of(build)
     weights = as_weighed(at_timber, weigh(at_timber, body, wood))
     judge_chosen(at_timber, build)

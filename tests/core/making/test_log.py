@@ -355,3 +355,15 @@ def test_a_batch_has_every_leaf_with_that_operation_and_one_set_up_for_those_tha
     assert groove.hours == pytest.approx(sum(each.op.hours for each in groove.leaves))
     ids = list(found)
     assert ids.index("mortise:stiles") < ids.index("glue:frame") < ids.index("finish:last")
+
+
+def test_a_leaf_that_is_made_is_offered_no_other_thickness():
+    """What was read stays as it is, whatever is set out: the mend is told, not offered as an edit without effect."""
+    thin = Framed(thickness=20.0, panel_thickness=6.0, middle_rail=None, muntin=None)
+    start = solved(800.0, 2000.0, hanging=Hanging.FLOOR_GEAR, build=thin)
+    made = solved(
+        800.0, 2000.0, hanging=Hanging.FLOOR_GEAR, build=thin, making=making(read(ReadingKind.THICKNESS, 19.0))
+    )
+    for leaf, path in ((start, "build.thickness"), (made, "")):
+        (check,) = [each for each in leaf.checks if each.code == "recess-thin"]
+        assert [each.path for each in check.remedies] == [path]

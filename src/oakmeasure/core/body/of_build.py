@@ -30,7 +30,8 @@ def body_of(build: Build) -> Body:
     Args:
         build: The leaf's parts and joints, in the finished leaf's coordinates.
     """
-    outline = ((0.0, 0.0), (build.width, 0.0), (build.width, build.height), (0.0, build.height))
+    rectangle = ((0.0, 0.0), (build.width, 0.0), (build.width, build.height), (0.0, build.height))
+    outline = build.outline or rectangle
     pieces = {part.name: _piece(build, part, outline) for part in build.parts}
     cuts: dict[str, list[CutOut]] = {name: [] for name in pieces}
     loose = [_join(build, tenon, pieces, cuts) for tenon in build.tenons]

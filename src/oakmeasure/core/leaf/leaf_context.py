@@ -95,12 +95,14 @@ class Context:
     def thickness_remedy(self, words: str, thickness: float) -> Remedy:
         """Return the remedy of another thickness.
 
-        It is the first layer at the edges that is made thicker or thinner.
+        It is the first layer at the edges that is made thicker or thinner; of a leaf that is made and measured none.
 
         Args:
             words: The words.
             thickness: Thickness of the leaf at its edges, mm.
         """
+        if "thickness_set_out" in self.figures:
+            return Remedy(words)
         layers = self.leaf.build.edge_layers
         first, more = layers[0], thickness - sum(each.thickness * each.times for each in layers)
         value = first.thickness + more / first.times

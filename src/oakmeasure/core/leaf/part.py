@@ -342,6 +342,8 @@ class Build:
     """Fixings that would meet a lock or a hinge."""
     marks: tuple[DrawnMark, ...] = ()
     """What else is drawn on it."""
+    outline: tuple[Point, ...] = ()
+    """Corners of the leaf, anticlockwise, mm; () for an upright rectangle."""
 
     def depth_of(self, part: Part) -> tuple[float, float]:
         """Return from where to where a part lies into the leaf from its opening face, mm.

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.body.pieces import Body
+from oakmeasure.core.body.pieces import EDGE_IN, Body
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import is_chosen
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
@@ -394,7 +394,11 @@ def _borings(
     for place in places:
         sizes = (length.value, across.value, depth.value)
         r = place.rect
-        member = body.member_at("hinge", (r.y0 + r.y1) / 2, front + across.value / 2)
+        middle = (r.y0 + r.y1) / 2
+        edge = (
+            body.edge_at("hinge", middle) - EDGE_IN if body.build.outline else 0.0
+        )  # of a leaf that is scribed it leans
+        member = body.member_at("hinge", middle, front + across.value / 2)
         found.append(
             Boring(
                 BoringKind.BUTT,
@@ -404,7 +408,7 @@ def _borings(
                 Datum.LEAF_TOP,
                 place.top.value,
                 *sizes,
-                block(0.0, r.y0, depth.value, r.y1, (front, front + across.value)),
+                block(edge, r.y0, edge + depth.value, r.y1, (front, front + across.value)),
                 number=place.number,
             )
         )
