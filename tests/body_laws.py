@@ -19,7 +19,6 @@ from oakmeasure.core.document.job import Hand, Job, Leaf, OpeningReadings, Readi
 from oakmeasure.core.document.readings import HeadKind, MeasuredBy
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.solver import solve_leaf
 
@@ -152,10 +151,6 @@ def along(piece: Piece, tenons: set[Solid]) -> tuple[float, float]:
     return min(found, key=lambda each: abs(each[1] - part.finished.width))
 
 
-def _is_bent(part: Part) -> bool:
-    return part.role is Role.LIPPING and len(part.shape) > 4
-
-
 def sizes(body: Body) -> Iterator[str]:
     """Yield the parts whose listed sizes are not those of the wood in its place."""
     for piece in body.pieces:
@@ -165,9 +160,9 @@ def sizes(body: Body) -> Iterator[str]:
         own = set(piece.solids[(2 if part.sloped else 1) + len(part.tongues) :])  # its tenons
         (long, _), (_, wide) = along(piece, set()), along(piece, own)
         spare = part.finished.length - long  # a raked rail's blank has its full width at its tenons' ends too
-        if not -LENGTH < spare < (part.finished.width if part.is_raked and own else LENGTH) and not _is_bent(part):
+        if not -LENGTH < spare < (part.finished.width if part.is_raked and own else LENGTH) and not part.is_bent:
             yield f"{part.name}: listed {part.finished.length:.2f} long, is {long:.2f}"
-        if abs(wide - part.finished.width) > LENGTH and not part.has_tongue and not _is_bent(part):
+        if abs(wide - part.finished.width) > LENGTH and not part.has_tongue and not part.is_bent:
             yield f"{part.name}: listed {part.finished.width:.2f} wide, is {wide:.2f}"
         z0, z1 = min(s.depth[0] for s in piece.solids), max(s.depth[1] for s in piece.solids)
         if abs(z1 - z0 - part.finished.thickness) > LENGTH:

@@ -58,7 +58,7 @@ from oakmeasure.core.leaf.edge_thickness import add_edge_thickness
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.as_made import as_made, as_weighed, read_back, still_made, widths_read
-from oakmeasure.core.making.checks import judge_making
+from oakmeasure.core.making.checks import judge_making, judge_steps
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.survey.clear_opening import survey
@@ -203,6 +203,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             making, hung = make(design, job.rules, ctx.show), adjust_leaf(design, ctx.show)
             if making is not None and design.build is not None:
                 judge_making(ctx.at(Stage.MAKE), design.build, making)
+                judge_steps(ctx.at(Stage.MAKE), design, making)
                 judge_hanging(ctx.at(Stage.HANG), hung)
         except Exception as fault:
             making, hung, design = None, NOT_HUNG, design.left_undone(fault)

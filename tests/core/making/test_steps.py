@@ -52,8 +52,8 @@ ORDER = {
     ),
     "office-store": (
         ("mark:core", "glue:layers", "what will be bored is marked before it is covered"),
-        ("glue:layers", "groove:edges", ""),
-        ("groove:edges", "glue:lippings", "a T lipping needs its groove"),
+        ("flush:layers", "glue:lippings", "the groove for a T is what the core is narrower than its faces"),
+        ("tongue:lippings", "glue:lippings", ""),
         ("glue:lippings", "flush:lippings", ""),
         ("flush:lippings", "size:leaf", ""),
         ("mortise:lock", "hang:dry", ""),

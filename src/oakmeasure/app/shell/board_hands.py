@@ -9,7 +9,7 @@ from oakmeasure.app.shell.session import Session
 from oakmeasure.app.stages.timber.room import TimberRoom
 from oakmeasure.core.base.errors import LengthError
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.drawings.turned.turned_view import CUT_HANDLE
+from oakmeasure.core.drawings.turned.turn import CUT_HANDLE
 from oakmeasure.core.drawings.views import opened_by
 from oakmeasure.core.edits.drag import DragEdit, dragged, dragged_butt, dragged_cup
 from oakmeasure.core.figures.check import Stage

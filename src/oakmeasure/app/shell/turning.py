@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import QLabel, QSlider, QToolButton
@@ -11,12 +12,13 @@ from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.shell.session import Session
 from oakmeasure.core.drawings.drawing import Drawing
-from oakmeasure.core.drawings.turned.scene import Scene, scene_of
-from oakmeasure.core.drawings.turned.turn import CutWay, Turn
-from oakmeasure.core.drawings.turned.turned_view import CUT_HANDLE, cut_dragged, for_hand, turned_view
+from oakmeasure.core.drawings.turned.turn import CUT_HANDLE, CutWay, Turn
 from oakmeasure.core.drawings.views import HardwarePage, LeafPage, MakePage
 from oakmeasure.core.figures.check import Stage
 from oakmeasure.language import tr
+
+if TYPE_CHECKING:
+    from oakmeasure.core.drawings.turned.scene import Scene
 
 DEGREES_A_PX = 0.4
 PAGES: dict[Stage, tuple[str, ...]] = {
@@ -62,6 +64,9 @@ class TurnRoom(QObject):
 
     def drawing(self) -> Drawing:
         """Return the leaf in hand as it is turned; its pieces are set out anew only when they changed."""
+        from oakmeasure.core.drawings.turned.scene import scene_of
+        from oakmeasure.core.drawings.turned.turned_view import for_hand, turned_view
+
         solved, show = self._session.solved, self._session.show
         turn = for_hand(solved, self.turn)
         if solved.body is not None and (self._scene is None or not self._scene.is_for(solved.body, turn)):
@@ -126,6 +131,8 @@ class TurnBar:
 
     def _grip_moved(self, handle: str, x: float, y: float) -> None:
         if handle == CUT_HANDLE and self._taken is not None:
+            from oakmeasure.core.drawings.turned.turned_view import cut_dragged
+
             share = cut_dragged(self._session.solved, self.room.turn, self._taken, (x, y))
             self._taken = (x, y)
             self._set(cut_at=share)

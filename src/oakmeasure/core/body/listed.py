@@ -26,8 +26,7 @@ def listed(build: Build, body: Body) -> Build:
 
 
 def _as_it_is(part: Part, piece: Piece) -> Part:
-    is_bent = part.role is Role.LIPPING and len(part.shape) > 4
-    if part.role in ASKEW or part.is_raked or is_bent:
+    if part.role in ASKEW or part.is_raked or part.is_bent:
         return part
     x0, y0, _, x1, y1, _ = piece.box
     own = piece.solids[: (2 if part.sloped else 1) + len(part.tongues)]  # its tenons make it no wider

@@ -160,6 +160,8 @@ class Part:
     """It is there already and cut out of nothing."""
     is_old: bool = False
     """Of a leaf that hung before."""
+    is_half: bool = False
+    """Whether it is one of two pieces that a member is joined of end to end."""
     place: Place | None = None
     """Where it stands among those of its role; None where that is not told."""
     is_back: bool = False
@@ -193,6 +195,11 @@ class Part:
         if self.hold is None:
             return self.corners
         return field_grown(self.corners, self.face.x0 - self.outline.x0, self.face.y0 - self.outline.y0)
+
+    @property
+    def is_bent(self) -> bool:
+        """Whether it is a level strip bent to a curve, or sawn to it: as long and wide as it was before."""
+        return self.role is Role.LIPPING and len(self.shape) > 4 and not self.grain_upright
 
     @property
     def step_in(self) -> float:

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import logging
+from typing import TYPE_CHECKING
+
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import ReadingKind
-from oakmeasure.core.figures.check import Grounds, Level, Remedy
+from oakmeasure.core.figures.check import Grounds, Level, Remedy, Stage
 from oakmeasure.core.figures.figure import Figure, Origin, fixed
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
@@ -12,16 +15,48 @@ from oakmeasure.core.leaf.part import Build
 from oakmeasure.core.making.end_steps import OUT_OF_TWIST
 from oakmeasure.core.making.glue import TIGHT, GluePlan, plan_glue
 from oakmeasure.core.making.log import last_reading, not_mended
+from oakmeasure.core.making.replay import replay
 from oakmeasure.core.making.sequence import Making
 from oakmeasure.core.survey.square import skew_from_both
 from oakmeasure.core.timber.place import glue_of
 from oakmeasure.data import table
 
+if TYPE_CHECKING:
+    from oakmeasure.core.design import LeafDesign
+
+EARLIER = (Stage.MEASURE, Stage.FIT, Stage.LEAF)  # a leaf that is stopped there has no steps yet
 # Mm: common practice, no source
 SPREAD_MOST = 0.5
 LAST_RIP_OFF = 0.5
 MOST_PEOPLE = 4  # who find room round a leaf: common practice, no source
 SLOW = "slow-white"  # the glue that stays open longest and asks for nothing else
+
+
+def judge_steps(ctx: Context, design: LeafDesign, making: Making) -> None:
+    """Do all operations on the pieces, on paper; where they do not end at the leaf nobody may work from them.
+
+    Of a leaf that cannot be made as it is asked for nothing is said: its own stops say why.
+
+    Args:
+        ctx: The leaf's context: its figures and checks added to.
+        design: The leaf, set out with its hardware.
+        making: The making, worked out.
+    """
+    bad = any(each.level is Level.STOP and each.stage in EARLIER for each in ctx.checks_so_far.items)
+    if bad or design.body is None:
+        return
+    names = [each.name for each in design.borings]
+    found = replay(design.body, design.cut_parts, making.operations, names).differences
+    if not found:
+        return
+    logging.getLogger(__name__).error("%s: steps differ: %s", ctx.leaf.name, "; ".join(each.words for each in found))
+    more = f"; and {len(found) - 1} more" if len(found) > 1 else ""
+    ctx.stop(
+        "steps-differ",
+        "Do not work from these steps",
+        f"Done on paper they do not end at the leaf: {found[0].words}{more}. The cut list is right; the fault is ours.",
+        Remedy("Work from the cut list and the drawing; the log has all of it for us"),
+    )
 
 
 def judge_making(ctx: Context, build: Build, making: Making) -> None:

@@ -6,9 +6,10 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import Change, FeatureKind, LeafEdge, Outlined, Trimmed
 from oakmeasure.core.making.finish import Schedule
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder
+from oakmeasure.core.making.step_builder import NOTHING, StepBuilder, sizes
 
 OUT_OF_TWIST = 1.5  # mm by winding sticks over the leaf: common practice, no source
 
@@ -32,12 +33,12 @@ def size(m: StepBuilder) -> None:
         hold=WorkpieceSetup(SideUp.OPENING),
         check=StepCheck("twist by winding sticks", OUT_OF_TWIST),
         how="into the log: what hangs on them is worked out anew",
+        changes=m.as_read(),
         why="before anything is cut to it",
         later="hinges and lock set out on a size that is not there",
     )
-    trims = (
-        m.set_to(off_each_side="trim_side", off_each_end="trim_height") if m.trim_side or m.value("trim_height") else ()
-    )
+    left = {"off_each_side": "trim_side"} if m.trim_side else {}
+    trims = m.set_to(**left, **({"off_each_end": "trim_height"} if m.trim_end else {}))
     m.sized = m.add(
         "size:leaf",
         "Plane the leaf to its outline" if scribed else "Plane the leaf to its size",
@@ -51,6 +52,11 @@ def size(m: StepBuilder) -> None:
         about=About.CONSTRUCTION,
         check=StepCheck("against the rod, width top, middle and foot", 0.3),
         how="hinge edge true first, then from it; ends from both edges to the middle",
+        changes=(
+            *_trimmed(m),
+            *((Outlined(_late_trims(m)),) if m.leaf.fit.outline else ()),
+            *m.rest(FeatureKind.SHAPE),
+        ),
     )
     if m.value("bevel") > 0 and leaf.hanging.has_butts:
         m.sized = m.add(
@@ -67,6 +73,24 @@ def size(m: StepBuilder) -> None:
         )
     if leaf.late.is_any:
         _late(m)
+
+
+def _trimmed(m: StepBuilder) -> tuple[Change, ...]:
+    """Return what sizing takes off the leaf's edges."""
+    by = dict.fromkeys((LeafEdge.HINGE, LeafEdge.LATCH), m.trim_side)
+    by |= dict.fromkeys((LeafEdge.FOOT, LeafEdge.HEAD), m.trim_end)
+    return tuple(Trimmed(side, each) for side, each in by.items() if each > NOTHING)
+
+
+def _late_trims(m: StepBuilder) -> tuple[tuple[LeafEdge, float], ...]:
+    """Return what is left on the leaf's edges until it is on site, mm."""
+    late = {
+        LeafEdge.FOOT: m.value("late_foot"),
+        LeafEdge.HEAD: m.value("late_head"),
+        LeafEdge.HINGE: m.value("late_hinge"),
+        LeafEdge.LATCH: m.value("late_latch"),
+    }
+    return tuple((side, by) for side, by in late.items() if by > NOTHING)
 
 
 def _late(m: StepBuilder) -> None:
@@ -86,6 +110,7 @@ def _late(m: StepBuilder) -> None:
         ),
         cautions=m.cautions("saw", "heavy"),
         check=StepCheck("what is left of grooves and joints is on the drawing"),
+        changes=tuple(Trimmed(side, by) for side, by in _late_trims(m)),
     )
 
 
@@ -111,6 +136,21 @@ def lining(m: StepBuilder) -> None:
         cautions=("saw", "router"),
         check=StepCheck("between the legs, head against foot, difference", 0.5),
     )
+    packing = tuple(p for p in m.leaf.opening.lining.parts if p.role is Role.PACKING)
+    if packing:
+        m.add(
+            "saw:packing",
+            "Saw packing and strips out of off-cuts",
+            Trade.SAW,
+            parts=tuple(p.name for p in packing),
+            needs=("trench:lining",),
+            bucket=Bucket.HANGING,
+            share=0.2,
+            settings=sizes(packing, "thickness", "thickest"),
+            cautions=("saw",),
+            check=StepCheck("each tapered as the list has it, marked where it goes"),
+            changes=m.taken(packing, "finished"),
+        )
     m.add(
         "join:lining",
         "Screw the lining together, batten across its foot",
@@ -126,7 +166,7 @@ def lining(m: StepBuilder) -> None:
         "Pack the lining plumb and fix it",
         Trade.SITE,
         parts=parts,
-        needs=("join:lining", "measure:opening"),
+        needs=("join:lining", "measure:opening", "saw:packing"),
         bucket=Bucket.HANGING,
         share=0.8,
         settings=m.set_to(packing="packing", left_at_the_tightest="packing_left"),
@@ -147,7 +187,7 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
     cuts = tuple(
         op.id
         for op in m.steps.items.values()
-        if op.about is About.HARDWARE and op.cuts and "keep" not in op.id and op.id != "bore:bolt-holes"
+        if op.about is About.HARDWARE and (op.cuts or op.goes_on) and "keep" not in op.id and op.id != "bore:bolt-holes"
     )
     slides = leaf.hanging.slides
     gap = (

@@ -48,11 +48,7 @@ def gear_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
             SideUp.FOOT if foot else SideUp.HEAD,
             cautions=m.cautions("router", "heavy"),
             practice="one recess in an off-cut",
-            settings=(
-                Setting("long", recess[0].along),
-                Setting("deep", recess[0].depth),
-                Setting("in from the edge", recess[0].across),
-            ),
+            settings=_recess(m, recess[0], foot=foot),
             check=StepCheck("flush, and both alike", 0.2),
         )
     if Device.HEAD_GUIDE in by:
@@ -70,6 +66,20 @@ def gear_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         )
     if m.has("track_needed") or m.has("stud_hits") or m.has("hole_pitch"):
         _track(m)
+
+
+def _recess(m: StepBuilder, cut: Boring, *, foot: bool) -> tuple[Setting, ...]:
+    """Return how long, wide and deep a recess in foot or head is, and how far in; deeper by what is on still."""
+    assert cut.solid is not None
+    x0, y0, x1, y1 = cut.solid.box
+    left = m.trim_end if cut.member in m.ready and m.leaf.leaf.build.is_worked_loose else 0.0
+    near = min(x0, m.build.width - x1)
+    return (
+        Setting("long", x1 - x0),
+        Setting("wide", cut.solid.depth[1] - cut.solid.depth[0]),
+        Setting("deep", y1 - y0 + left, figure="" if left else "plate_deep"),
+        Setting("in from the edge", near),
+    )
 
 
 def _track(m: StepBuilder) -> None:
@@ -113,8 +123,9 @@ def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         return
     groove = m.set_to(wide="guide_width", deep="guide_depth")
     rails = [p for p in m.parts(Role.RAIL) if p.place is Place.BOTTOM and p.name in m.ready]
-    if rails and m.leaf.leaf.build.is_worked_loose:
-        _loose_guide(m, rails[0].name, groove)
+    is_loose = m.leaf.leaf.build.is_worked_loose or m.leaf.leaf.build.keeps_its_sizes  # a new foot is loose at first
+    if rails and is_loose:
+        _loose_guide(m, rails[0].name)
         return
     if "guide_left" in m.leaf.figures or m.leaf.leaf.late.is_any:
         how = "the foot is trimmed later: what is left of the groove then is on the drawing"
@@ -131,6 +142,7 @@ def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
         share=0.6,
         hold=WorkpieceSetup(SideUp.FOOT),
         cuts=(BoringKind.GUIDE_GROOVE.value,),
+        about=About.HARDWARE,
         how=how,
         why="as soon as the foot is square",
         later=WHOLE_LEAF,
@@ -140,8 +152,10 @@ def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
     )
 
 
-def _loose_guide(m: StepBuilder, rail: str, groove: tuple[Setting, ...]) -> None:
-    """Groove the loose bottom rail, then the feet of the stiles."""
+def _loose_guide(m: StepBuilder, rail: str) -> None:
+    """Groove the loose bottom rail, deeper by what its foot loses when the leaf is sized, then the stiles' feet."""
+    groove = m.set_to(wide="guide_width")
+    deep = Setting("deep", m.value("guide_depth") + m.trim_end, figure="" if m.trim_end else "guide_depth")
     m.add(
         "groove:guide",
         "Groove the loose bottom rail for the floor guide",
@@ -149,8 +163,9 @@ def _loose_guide(m: StepBuilder, rail: str, groove: tuple[Setting, ...]) -> None
         parts=(rail,),
         needs=("measure:set", "mark:joints", *m.loose((rail,))),
         early=True,
-        settings=groove,
+        settings=(*groove, deep),
         bucket=Bucket.HANGING,
+        about=About.HARDWARE,
         share=0.5,
         hold=WorkpieceSetup(SideUp.FOOT, rail),
         cautions=("router",),
@@ -166,12 +181,13 @@ def _loose_guide(m: StepBuilder, rail: str, groove: tuple[Setting, ...]) -> None
         Trade.ROUT,
         needs=("groove:guide", m.sized),
         early=True,
-        settings=groove,
+        settings=(*groove, *m.set_to(deep="guide_depth")),
         bucket=Bucket.HANGING,
+        about=About.HARDWARE,
         share=0.3,
         hold=WorkpieceSetup(SideUp.FOOT),
         cautions=m.cautions("router", "heavy"),
-        cuts=(BoringKind.GUIDE_GROOVE.value,),
+        goes_on=(BoringKind.GUIDE_GROOVE.value,),
         check=StepCheck("one line with the rail's"),
         why="as soon as the feet are sawn off",
         later="a leaf that waits",

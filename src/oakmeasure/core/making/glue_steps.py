@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.making.glue import GluePlan
+from oakmeasure.core.making.changes import Change
+from oakmeasure.core.making.glue import GluePlan, TaskPlan
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
 
@@ -12,7 +13,15 @@ SQUARE = 1.0
 SPREAD = 0.2
 
 
-def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: SideUp = SideUp.OPENING) -> None:
+def glue_up(
+    m: StepBuilder,
+    plan: GluePlan | None,
+    key: str,
+    *needs: str,
+    up: SideUp = SideUp.OPENING,
+    held: tuple[str, ...] = (),
+    joins: tuple[Change, ...] | None = None,
+) -> None:
     """Add the stages of one glue-up of the plan; what is glued is then `m.whole`.
 
     A glue-up that has no stages is one operation all the same, which says what is in its way.
@@ -23,6 +32,8 @@ def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: Si
         key: Begins the ids of its operations.
         needs: Ids of the operations that come before.
         up: Which side lies up.
+        held: Names of parts that are shut in without glue.
+        joins: What becomes one once it is glued; None: all of it the leaf.
     """
     found = next((each for each in plan.tasks if each.task.key == key), None) if plan is not None else None
     if plan is None or found is None:
@@ -60,6 +71,7 @@ def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: Si
             wait_hours=glue.clamp_hours,
             wait_for="the glue",
             how=found.trouble or f"{glue.name}: {words}",
+            changes=_joined(m, found, n, (parts, held, joins)) if last or joins is None else (),
         )
         before = (ends if last else _id(key, n, len(stages)),)
     m.whole = ends
@@ -68,3 +80,18 @@ def glue_up(m: StepBuilder, plan: GluePlan | None, key: str, *needs: str, up: Si
 def _id(key: str, number: int, of: int) -> str:
     """Return the id of a stage: the last one of a glue-up has a name of its own, so that others can need it."""
     return f"glue:{key}" if not number else f"glue:{key}-{number}"
+
+
+def _joined(
+    m: StepBuilder,
+    found: TaskPlan,
+    stage: int,
+    what: tuple[tuple[str, ...], tuple[str, ...], tuple[Change, ...] | None],
+) -> tuple[Change, ...]:
+    """Return what becomes one in a stage: what is glued in it, what is shut in, or what else is told."""
+    parts, held, joins = what
+    if joins is not None:
+        return joins
+    if stage == max(len(found.stages), 1):
+        return m.joined((*parts, *held))
+    return m.joined(parts, f"{found.task.name}, stage {stage}")

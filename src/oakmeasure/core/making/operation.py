@@ -14,6 +14,7 @@ from enum import StrEnum
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.production import About
+from oakmeasure.core.making.changes import Change
 
 
 class Trade(StrEnum):
@@ -167,12 +168,16 @@ class Operation:
     """What one waits for afterwards; "" for nothing."""
     cuts: tuple[str, ...] = ()
     """Names of borings."""
+    goes_on: tuple[str, ...] = ()
+    """Names of borings that another operation begins and this one carries on."""
     stage: int = 0
     """Of the glue-up, from 1."""
     about: About = About.CONSTRUCTION
     """What it is about, for lessons and hours."""
     how: str = ""
     """How it is done; "" where that is plain."""
+    changes: tuple[Change, ...] = ()
+    """What it does to the pieces."""
 
 
 @dataclass(slots=True)

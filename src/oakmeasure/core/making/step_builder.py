@@ -15,6 +15,18 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.part import Build, Part
+from oakmeasure.core.making.changes import (
+    LEAF,
+    Axis,
+    Brought,
+    Change,
+    Feature,
+    FeatureKind,
+    FeatureMade,
+    Joined,
+    PieceTaken,
+)
+from oakmeasure.core.making.features import features_of, size_of
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
 
 if TYPE_CHECKING:
@@ -42,6 +54,7 @@ class StepBuilder:
     """Id after which its edges are as they stay."""
     show: Show = IN_MM
     """How lengths are written."""
+    _features: tuple[Feature, ...] = ()
 
     def add(self, op_id: str, name: str, trade: Trade, **what: Any) -> str:
         """Add an operation; see `Operation`.
@@ -71,6 +84,119 @@ class StepBuilder:
         """
         found = self.leaf.figures.get(figure_name(figure))
         return found.value if found is not None else otherwise
+
+    # --- what is done to the pieces ---------------------------------------------------------------------------
+
+    def taken(self, parts: Iterable[Part], size: str) -> tuple[Change, ...]:
+        """Return that parts come to be.
+
+        Args:
+            parts: The parts.
+            size: Which of their sizes they have then: "rough", "planed" or "finished".
+        """
+        return tuple(PieceTaken(part.name, getattr(part, size)) for part in parts)
+
+    def brought(self, parts: Iterable[Part], axis: Axis) -> tuple[Change, ...]:
+        """Return that parts are brought to what they measure at the glue-up, one way.
+
+        Args:
+            parts: The parts.
+            axis: Which way.
+        """
+        return tuple(Brought(part.name, axis, getattr(part.planed, axis)) for part in parts)
+
+    def cuts(self, names: Iterable[str], *kinds: FeatureKind) -> tuple[Change, ...]:
+        """Return that all of some kinds is made on some pieces.
+
+        Args:
+            names: Names of the pieces.
+            kinds: What is made.
+        """
+        wanted = set(names)
+        wanted |= {part.name for part in self.build.parts if part.layer_of in wanted}  # all layers of a member at once
+        return tuple(FeatureMade(each) for each in self.features if each.piece in wanted and each.kind in kinds)
+
+    def cuts_left(self, names: Iterable[str], *kinds: FeatureKind) -> tuple[Change, ...]:
+        """Return that what of some kinds nobody has made yet is made on some pieces.
+
+        Args:
+            names: Names of the pieces.
+            kinds: What is made.
+        """
+        left = set(self.rest(*kinds))
+        return tuple(each for each in self.cuts(names, *kinds) if each in left)
+
+    def rest(self, *kinds: FeatureKind) -> tuple[Change, ...]:
+        """Return that what of some kinds nobody has made yet is made on all pieces.
+
+        Args:
+            kinds: What is made.
+        """
+        done = {
+            change.feature
+            for op in self.steps.items.values()
+            for change in op.changes
+            if isinstance(change, FeatureMade)
+        }
+        return tuple(FeatureMade(each) for each in self.features if each.kind in kinds and each not in done)
+
+    def to_length(self, names: Iterable[str]) -> tuple[Change, ...]:
+        """Return that pieces are cut to the length that they have in the leaf, in their place.
+
+        Args:
+            names: Names of the pieces.
+        """
+        wanted = set(names)
+        return tuple(
+            Brought(part.name, axis, getattr(part.finished, axis))
+            for part in self.build.parts
+            if part.name in wanted
+            for axis in (Axis.LENGTH, Axis.WIDTH)
+            if getattr(part.planed, axis) > getattr(part.finished, axis) + NOTHING
+        )
+
+    def layers_to_shoulders(self, names: Iterable[str]) -> tuple[Change, ...]:
+        """Return that edgings and veneers of members end at the shoulders once the tenons are cut.
+
+        Args:
+            names: Names of the members.
+        """
+        wanted = set(names)
+        ends = {piece.name: size_of(piece) for piece in self.leaf.body.pieces if piece.part} if self.leaf.body else {}
+        return tuple(
+            Brought(part.name, Axis.LENGTH, ends[part.name].length)
+            for part in self.build.parts
+            if part.layer_of in wanted and part.planed.length > ends[part.name].length + NOTHING
+        )
+
+    def as_read(self) -> tuple[Change, ...]:
+        """Return that pieces are as thick as somebody read the leaf, where that is less than was set out."""
+        if not self.has("thickness_set_out") or self.leaf.body is None:
+            return ()
+        ends = [(piece.name, size_of(piece).thickness, piece.part) for piece in self.leaf.body.pieces if piece.part]
+        return tuple(
+            Brought(name, Axis.THICKNESS, thick)
+            for name, thick, part in ends
+            if thick < part.planed.thickness - NOTHING
+        )
+
+    def joined(self, names: Iterable[str], into: str = LEAF) -> tuple[Change, ...]:
+        """Return that pieces become one.
+
+        Args:
+            names: Their names.
+            into: What they are then part of.
+        """
+        return (Joined(tuple(names), into),)
+
+    @property
+    def features(self) -> tuple[Feature, ...]:
+        """All that has to be made on the leaf's pieces beside their sizes and the hardware."""
+        if not self._features and self.leaf.body is not None:
+            self._features = features_of(self.leaf.body)
+        return self._features
+
+    # --- settings -----------------------------------------------------------------------------------------------
 
     def set_to(self, **figures: str) -> tuple[Setting, ...]:
         """Return settings from figures, as `label="figure"`.
@@ -121,8 +247,13 @@ class StepBuilder:
 
     @property
     def trim_side(self) -> float:
-        """Return what is left on each long edge until it is sized, mm."""
-        return self.value("trim_side")
+        """Return what is left on each long edge until it is sized, mm: of a leaf that is there already nothing."""
+        return 0.0 if self.leaf.leaf.build.keeps_its_sizes else self.value("trim_side")
+
+    @property
+    def trim_end(self) -> float:
+        """Return what is left on foot and head each until it is sized, mm: of a leaf that is there already nothing."""
+        return 0.0 if self.leaf.leaf.build.keeps_its_sizes else self.value("trim_height")
 
     @property
     def set_out_thick(self) -> float:
@@ -160,19 +291,16 @@ def is_solid(part: Part) -> bool:
     return part.species not in NO_WOOD and not isinstance(stuff(part.species), SheetMaterial)
 
 
-def sizes(parts: Iterable[Part], what: str, label: str, *, most: int = 4) -> tuple[Setting, ...]:
+def sizes(parts: Iterable[Part], what: str, label: str) -> tuple[Setting, ...]:
     """Return the sizes that a machine is set to, the largest first: "length", "width" or "thickness" as planed.
-
-    Where there are more than `most`, the others are found on the page of settings.
 
     Args:
         parts: The parts.
         what: What it is.
         label: What it is called, for the working and the drawing.
-        most: How many sizes stand in the text.
     """
     found = sorted({round(getattr(part.planed, what), 1) for part in parts}, reverse=True)
-    return tuple(Setting(label, each) for each in found[:most])
+    return tuple(Setting(label, each) for each in found)
 
 
 def many(count: int, word: str) -> Setting:

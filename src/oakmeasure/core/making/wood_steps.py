@@ -7,12 +7,14 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.readings import MeasuredBy
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Provenance
+from oakmeasure.core.making.changes import Axis, FeatureKind
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many, sizes
 from oakmeasure.core.timber.place import finish_of, rests_at
 from oakmeasure.data import table
 
 SETTLE_HOURS = 48.0  # of rough parts between sawing and planing: common practice, no source
+TONGUE_ROOM = 1.0  # that a groove is deeper than its tongue, mm: common practice, no source
 FLAT = 0.3  # of a face by straightedge over a part, mm: common practice, no source
 
 
@@ -153,8 +155,9 @@ def _rough(m: StepBuilder, needs: tuple[str, ...]) -> str:
         share=0.8,
         cautions=("saw", "dust"),
         settings=tuple(
-            Setting("fence", each) for each in sorted({round(p.rough.width, 1) for p in parts}, reverse=True)[:4]
+            Setting("fence", each) for each in sorted({round(p.rough.width, 1) for p in parts}, reverse=True)
         ),
+        changes=m.taken(parts, "rough"),
     )
     _trial(m)
     return m.add(
@@ -219,6 +222,7 @@ def _planed(m: StepBuilder, rested: str) -> str:
         cautions=("plane", "dust"),
         check=StepCheck("first and last piece by calliper, difference", 0.2),
         how="all of one thickness through before the table is moved, over every leaf of the job",
+        changes=m.brought(parts, Axis.THICKNESS),
     )
     m.add(
         "width:parts",
@@ -230,6 +234,7 @@ def _planed(m: StepBuilder, rested: str) -> str:
         settings=sizes(parts, "width", "wide"),
         cautions=("saw", "dust"),
         check=StepCheck("like parts side by side, no step"),
+        changes=m.brought(parts, Axis.WIDTH),
     )
     return m.add(
         "length:parts",
@@ -242,6 +247,7 @@ def _planed(m: StepBuilder, rested: str) -> str:
         settings=sizes(parts, "length", "stop"),
         cautions=("saw",),
         check=StepCheck("like parts on end side by side; stiles keep their horns"),
+        changes=m.brought(parts, Axis.LENGTH),
     )
 
 
@@ -257,10 +263,11 @@ def _sheets(m: StepBuilder) -> str:
         needs=("measure:opening", "setout:rod"),
         bucket=Bucket.PARTS,
         cautions=m.cautions("saw", "dust"),
-        settings=(*sizes(parts, "width", "fence", most=3), *sizes(parts, "length", "stop", most=2)),
+        settings=(*sizes(parts, "width", "fence"), *sizes(parts, "length", "stop")),
         check=StepCheck("diagonals of the largest, difference", 1.0),
         hold=WorkpieceSetup(SideUp.OPENING, big.name),
         how="a second pair of hands, or on bearers on the floor" if two else "show face up",
+        changes=m.taken(parts, "planed"),
     )
 
 
@@ -308,3 +315,54 @@ def panels_ahead(m: StepBuilder, closes: str, *, needs: tuple[str, ...]) -> tupl
     )
     m.steps.need(closes, coat)
     return sand, coat
+
+
+def tongue_boards(m: StepBuilder, boards: tuple[str, ...], ready: tuple[str, ...]) -> tuple[str, ...]:
+    """Groove and tongue the boards that have a tongue; return the ids after which they are ready.
+
+    Args:
+        m: Where the operations are added.
+        boards: Names of all boards.
+        ready: Ids of the operations that come before.
+    """
+    mine = [part for part in m.build.parts if part.name in boards]
+    tongues = [tongue for part in mine for tongue in part.tongues]
+    grooves = m.cuts(boards, FeatureKind.GROOVE)
+    if not tongues:
+        return ready
+    first = tongues[0]
+    long, thick = first.box[2] - first.box[0], first.depth[1] - first.depth[0]
+    beside = first.depth[0] - min(m.build.depth_of(part)[0] for part in mine)
+    m.add(
+        "groove:boards",
+        "Groove one edge of every board",
+        Trade.ROUT,
+        parts=boards,
+        needs=ready,
+        early=True,
+        bucket=Bucket.PARTS,
+        settings=(Setting("deep", long + TONGUE_ROOM), Setting("wide", thick), Setting("fence", beside)),
+        hold=WorkpieceSetup.of(SideUp.HINGE_EDGE, boards),
+        cautions=("router", "dust"),
+        check=StepCheck("a tongue slides in by hand"),
+        practice="two off-cuts",
+        how="face to the fence, all boards",
+        why="all boards in one go before any is ripped",
+        later="the cutter is set twice",
+        changes=grooves,
+    )
+    m.add(
+        "tongue:boards",
+        "Tongue the other edge",
+        Trade.ROUT,
+        parts=boards,
+        needs=("groove:boards",),
+        bucket=Bucket.PARTS,
+        settings=(Setting("long", long), Setting("thick", thick)),
+        cautions=("router", "dust"),
+        hold=WorkpieceSetup.of(SideUp.LATCH_EDGE, boards),
+        check=StepCheck("faces flush with the grooved one", 0.1),
+        practice="two off-cuts",
+        changes=m.cuts(boards, FeatureKind.TONGUE),
+    )
+    return ("tongue:boards",)

@@ -143,7 +143,7 @@ def _brace_figures(
 def _brace_depth(leaf: BoardedLeaf) -> Span:
     """Return from where to where braces lie, in from the opening face, mm."""
     choice = leaf.choice
-    z0 = choice.frame_thickness - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
+    z0 = choice.ledges_from
     return z0, z0 + choice.ledge_thickness
 
 

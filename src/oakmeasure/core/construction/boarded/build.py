@@ -185,8 +185,8 @@ def _boards(leaf: BoardedLeaf) -> None:
     top_trim = fit.trim_height.value * (1 if framed else 2)
     layers = 2 if choice.double else 1
     for layer in range(layers):
-        behind = choice.frame_thickness - choice.ledge_thickness - choice.board_thickness if framed else 0.0
-        z0 = max(behind, 0.0) + layer * choice.board_thickness
+        behind = choice.ledges_from - choice.panel_thickness
+        z0 = behind + layer * choice.board_thickness
         x = leaf.inside.x0
         for at, cover in enumerate(covers):
             name = f"board {at + 1}" if layer == 0 else f"back board {at + 1}"
@@ -318,7 +318,7 @@ def _ledges(leaf: BoardedLeaf) -> list[Part]:
         places = [first] if choice.ledges == 2 else _spread(first, last, choice.ledges - 1, top=leaf.inside.y1)
     else:
         places = _spread(first, last, choice.ledges)
-    z0 = choice.frame_thickness - choice.ledge_thickness if leaf.is_framed else choice.panel_thickness
+    z0 = choice.ledges_from
     names = _names(len(places))
     made = []
     for at, (name, y) in enumerate(zip(names, places, strict=True)):

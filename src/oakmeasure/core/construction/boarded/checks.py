@@ -223,7 +223,7 @@ def _fixings(ctx: Context, choice: Boarded, ledges: list[Part], parts: list[Part
 
 
 def _flush(ctx: Context, choice: Boarded) -> None:
-    wanted = choice.frame_thickness - choice.board_thickness
+    wanted = choice.frame_thickness - choice.panel_thickness
     if abs(wanted - choice.ledge_thickness) > HAIR:
         word = "proud of" if choice.ledge_thickness > wanted else "below"
         ctx.warn(

@@ -121,6 +121,13 @@ class Boarded(ConstructionModel):
         return self.thickness
 
     @property
+    def ledges_from(self) -> float:
+        """Return how far in from the opening face ledges and braces begin, mm: behind all boards."""
+        if self.style is not BoardedStyle.FRAMED:
+            return self.panel_thickness
+        return max(self.frame_thickness - self.ledge_thickness, self.panel_thickness)
+
+    @property
     def thickness(self) -> float:
         """Thickness over all: boards and ledges, or the frame."""
         if self.style is BoardedStyle.FRAMED:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.construction.boarded.model import Boarded, BoardEdge, BoardedStyle, FixedBy
+from oakmeasure.core.construction.boarded.model import Boarded, BoardedStyle, FixedBy
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.operation import Bucket, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
+from oakmeasure.core.making.wood_steps import tongue_boards
 
 
 def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
@@ -21,8 +23,7 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
     """
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
     ready = m.loose(boards)
-    if choice.edge is BoardEdge.TONGUED and boards:
-        ready = _tongues(m, choice, boards, ready)
+    ready = tongue_boards(m, boards, ready)
     m.add(
         "lay:boards",
         "Lay the boards out and measure their covers",
@@ -51,64 +52,30 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
         how="not before the covers are read",
     )
     _seal(m, boards, ledges)
-    if choice.style is BoardedStyle.FRAMED:
-        _frame(m, glue)
-    if ledges:
-        _ledges(m, choice, boards, ledges)
-    if braces:
-        _braces(m, choice, braces)
     if choice.double:
         m.add(
             "fix:back",
             "Lay and nail the second layer",
             Trade.FIT,
             parts=tuple(each.name for each in m.parts(Role.BOARD) if each.is_back),
-            needs=("fix:ledges", "rip:last", "seal:boards"),
+            needs=("rip:last", "seal:boards"),
             bucket=Bucket.JOINTS,
             hold=WorkpieceSetup(SideUp.CLOSING),
             settings=m.set_to(nails="layer_nail"),
             check=StepCheck("no point through the face"),
             how="joints of one layer over the middle of the other's boards",
+            changes=m.joined(boards),
         )
-    ends = ("fix:brace", "fix:back", "fix:ledges", "fix:frame", "rip:last")
+    if choice.style is BoardedStyle.FRAMED:
+        _frame(m, glue)
+    if ledges:
+        _ledges(m, choice, boards, ledges)
+    if braces:
+        _braces(m, choice, braces)
+    ends = ("fix:brace", "fix:ledges", "fix:frame", "fix:back", "rip:last")
     m.whole = next(each for each in ends if m.steps.has(each))
     for each in ends[1:]:
         m.steps.need(m.whole, each)
-
-
-def _tongues(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ready: tuple[str, ...]) -> tuple[str, ...]:
-    """Groove and tongue the boards; return what is ready then."""
-    m.add(
-        "groove:boards",
-        "Groove one edge of every board",
-        Trade.ROUT,
-        parts=boards,
-        needs=ready,
-        early=True,
-        bucket=Bucket.PARTS,
-        settings=(Setting("deep", choice.groove, figure="board_groove"), Setting("fence", choice.board_thickness / 3)),
-        hold=WorkpieceSetup.of(SideUp.LATCH_EDGE, boards),
-        cautions=("router", "dust"),
-        check=StepCheck("a tongue slides in by hand"),
-        practice="two off-cuts",
-        how="face to the fence, all boards",
-        why="all boards in one go before any is ripped",
-        later="the cutter is set twice",
-    )
-    m.add(
-        "tongue:boards",
-        "Tongue the other edge",
-        Trade.ROUT,
-        parts=boards,
-        needs=("groove:boards",),
-        bucket=Bucket.PARTS,
-        settings=(Setting("long", max(choice.groove - 1.0, 1.0)), Setting("thick", choice.board_thickness / 3)),
-        cautions=("router", "dust"),
-        hold=WorkpieceSetup.of(SideUp.HINGE_EDGE, boards),
-        check=StepCheck("faces flush with the grooved one", 0.1),
-        practice="two off-cuts",
-    )
-    return ("tongue:boards",)
 
 
 def _seal(m: StepBuilder, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:
@@ -164,13 +131,14 @@ def _ledges(m: StepBuilder, choice: Boarded, boards: tuple[str, ...], ledges: tu
         f"{word} the ledges on, square to the boards",
         Trade.FIT,
         parts=(*ledges, *boards),
-        needs=("bore:ledges", "rip:last", "seal:boards"),
+        needs=("bore:ledges", "rip:last", "seal:boards", "fix:back"),
         bucket=Bucket.JOINTS,
         hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(*m.set_to(long="fixing_length", stack="fixing_stack"), many(len(m.build.fixings), "fixings")),
         check=StepCheck("diagonals, difference", 2.0),
         practice="" if nails else "one screw in off-cuts: point stays in",
         how="cramped together with the gap between; no glue across the boards",
+        changes=m.joined((*ledges, *boards)),
     )
 
 
@@ -188,6 +156,7 @@ def _braces(m: StepBuilder, choice: Boarded, braces: tuple[str, ...]) -> None:
         hold=WorkpieceSetup.of(SideUp.CLOSING, braces),
         check=StepCheck("no light at its shoulders", 0.3),
         how="marked in its place rather than measured" + ("; halve the crossing" if choice.half_lapped else ""),
+        changes=(*m.to_length(braces), *m.rest(FeatureKind.LAP, FeatureKind.HOUSING)),
     )
     m.add(
         "fix:brace",
@@ -200,6 +169,7 @@ def _braces(m: StepBuilder, choice: Boarded, braces: tuple[str, ...]) -> None:
         hold=WorkpieceSetup(SideUp.CLOSING),
         settings=m.set_to(long="fixing_length"),
         check=StepCheck("its foot stands at the hinge side"),
+        changes=m.joined(braces),
     )
 
 
@@ -230,6 +200,7 @@ def _frame(m: StepBuilder, glue: GluePlan | None) -> None:
         practice="one joint in off-cuts",
         why="a loose stile lies flat under the machine",
         later="by hand in a shut frame",
+        changes=m.cuts(stiles, FeatureKind.MORTISE, FeatureKind.SOCKET),
     )
     m.add(
         "tenon:rails",
@@ -241,6 +212,7 @@ def _frame(m: StepBuilder, glue: GluePlan | None) -> None:
         cautions=("saw",),
         settings=m.set_to(tenon="tenon_thickness", long="tenon"),
         check=StepCheck("pushed home by hand, shoulders shut", 0.1),
+        changes=m.cuts(m.names(Role.RAIL, Role.LEDGE), FeatureKind.TENON),
     )
     m.add(
         "dry:frame",
@@ -265,8 +237,9 @@ def _screwed(m: StepBuilder, members: tuple[str, ...]) -> None:
         "Screw the boards into the frame",
         Trade.FIT,
         parts=(*members, *boards),
-        needs=("glue:frame", "dry:frame", "rip:last", "seal:boards"),
+        needs=("glue:frame", "dry:frame", "rip:last", "seal:boards", "fix:back"),
         bucket=Bucket.JOINTS,
         hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(many(len(m.build.fixings), "fixings"),),
+        changes=m.joined((*members, *boards)),
     )

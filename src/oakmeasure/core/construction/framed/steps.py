@@ -5,12 +5,15 @@ from __future__ import annotations
 from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
 from oakmeasure.core.making.wood_steps import panels_ahead
 
+SUNK = (FeatureKind.MORTISE, FeatureKind.SOCKET)
+GROOVED = (FeatureKind.GROOVE, FeatureKind.REBATE)
 MORTISE_DEEPER = 2.0  # than its tenon is long, for the glue: common practice, no source
 SHOULDER_GAP = 0.1  # mm: common practice, no source
 DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
@@ -25,8 +28,20 @@ def steps(m: StepBuilder, choice: Framed, glue: GluePlan | None) -> None:
         glue: How the leaf is glued up; None where nothing is.
     """
     frame_steps(m, choice)
-    glue_up(m, glue, "frame", m.whole)
+    glue_frame(m, glue)
     after_frame(m, choice)
+
+
+def glue_frame(m: StepBuilder, glue: GluePlan | None) -> None:
+    """Add the glue-up of a frame, which shuts its panels in.
+
+    Args:
+        m: Where the operations are added.
+        glue: How the leaf is glued up; None where nothing is.
+    """
+    panels = tuple(part.name for part in m.parts(Role.PANEL) if part.species != "glass" and not part.layer_of)
+    members = m.names(Role.STILE, Role.RAIL, Role.MUNTIN)
+    glue_up(m, glue, "frame", m.whole, held=(*members, *panels))
 
 
 def frame_steps(m: StepBuilder, choice: Framed) -> None:
@@ -56,6 +71,7 @@ def frame_steps(m: StepBuilder, choice: Framed) -> None:
         choice.tenon, _mortised
     )
     joint(m, choice, stiles, rails, muntins)
+    _stub_tenons(m, rails, muntins)
     if m.build.groove_depth > 0:
         _groove(m, stiles, rails, muntins)
     _arch(m, choice, rails)
@@ -107,6 +123,7 @@ def _mortised(
         + ("from both edges to the middle" if through else f"{m.show.length(MORTISE_DEEPER)} deeper"),
         why="a loose stile lies flat under the machine",
         later="by hand, in a frame that is already shut",
+        changes=m.cuts(stiles, *SUNK),
     )
     if muntins and rails:
         m.add(
@@ -123,6 +140,7 @@ def _mortised(
             cautions=("chisel", "drill"),
             why="the same setting as the stiles, before it is moved",
             later="the fence is set a second time, never quite the same",
+            changes=m.cuts(rails, FeatureKind.MORTISE),
         )
     _tenoned(m, stiles, rails, muntins, loose)
 
@@ -143,6 +161,7 @@ def _tenoned(
             settings=(Setting("cutter", tool),),
             cautions=("router",),
             practice="one joint in off-cuts",
+            changes=m.cuts((*rails, *muntins), FeatureKind.SOCKET),
         )
     else:
         m.add(
@@ -162,6 +181,7 @@ def _tenoned(
             check=StepCheck("pushed home by hand, shoulders shut", SHOULDER_GAP),
             cautions=("saw",),
             how="opening face to the fence as at the mortises",
+            changes=m.cuts((*rails, *muntins), FeatureKind.TENON),
         )
     _fit(m, stiles, rails, muntins, "tenon:rails", "mortise:ends")
 
@@ -185,6 +205,7 @@ def _bored(
         check=StepCheck("a dry joint, step between the faces", 0.1),
         why="loose members go under the drill",
         later="no drill reaches them once a member is glued",
+        changes=m.cuts((*stiles, *rails, *muntins), *SUNK),
     )
     _fit(m, stiles, rails, muntins, "dowel:joints")
 
@@ -230,6 +251,7 @@ def _lapped(
         cautions=("saw", "router"),
         why="one depth for all, set once",
         later="each by itself",
+        changes=m.cuts((*stiles, *rails, *muntins), FeatureKind.LAP, *SUNK, FeatureKind.TENON),
     )
     _fit(m, stiles, rails, muntins, "lap:joints")
 
@@ -242,11 +264,37 @@ def _fit(
         "Fit every joint by hand, and letter it",
         Trade.FIT,
         parts=(*stiles, *rails, *muntins),
-        needs=(*needs, "mortise:stiles", "mortise:rails"),
+        needs=(*needs, "mortise:stiles", "mortise:rails", "tenon:muntins"),
         bucket=Bucket.JOINTS,
         cautions=("chisel",),
         check=StepCheck("shoulders shut without a clamp", SHOULDER_GAP),
         hold=WorkpieceSetup(SideUp.OPENING),
+        changes=m.layers_to_shoulders((*rails, *muntins)),
+    )
+
+
+def _stub_tenons(m: StepBuilder, rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
+    """Tenon the muntins into their rails where the frame itself is joined another way."""
+    left = m.cuts_left((*rails, *muntins), FeatureKind.TENON, FeatureKind.MORTISE)
+    if not left:
+        return
+    m.add(
+        "tenon:muntins",
+        "Cut the muntins' tenons, and their mortises in the loose rails",
+        Trade.JOINT,
+        parts=(*rails, *muntins),
+        needs=("mark:joints",),
+        early=True,
+        bucket=Bucket.JOINTS,
+        share=0.8,
+        settings=m.set_to(thick="tenon_thickness"),
+        hold=WorkpieceSetup.of(SideUp.OPENING, muntins or rails),
+        cautions=("saw", "chisel"),
+        practice="one joint in off-cuts",
+        check=StepCheck("pushed home by hand, shoulders shut", SHOULDER_GAP),
+        why="loose rails lie flat under the machine",
+        later="by hand, in a frame that is already shut",
+        changes=left,
     )
 
 
@@ -272,6 +320,7 @@ def _groove(m: StepBuilder, stiles: tuple[str, ...], rails: tuple[str, ...], mun
         how="opening face to the fence, all of them; both edges of a muntin and of a rail between",
         why="loose members run over the table in one go",
         later="stopped grooves by hand in a shut frame",
+        changes=m.cuts((*stiles, *rails, *muntins), *GROOVED),
     )
 
 
@@ -288,6 +337,7 @@ def _arch(m: StepBuilder, choice: Framed, rails: tuple[str, ...]) -> None:
             cautions=("saw", "router"),
             how="its groove after it, with a bearing cutter",
             check=StepCheck("along a full-size template", 0.5),
+            changes=m.cuts_left(rails[-1:], FeatureKind.SHAPE),
         )
         m.steps.need("arch:rail", "groove:frame")
 
@@ -312,6 +362,7 @@ def _panels(m: StepBuilder, choice: Framed, panels: tuple[str, ...]) -> None:
         about=About.TIMBER,
         check=StepCheck("room on both sides for the wettest week"),
         how="best face out, heart side of boards in turn",
+        changes=m.cuts(solid, FeatureKind.SHAPE),
     )
     if Infill.RAISED in rows:
         m.add(
@@ -328,6 +379,7 @@ def _panels(m: StepBuilder, choice: Framed, panels: tuple[str, ...]) -> None:
             cautions=("router", "dust"),
             check=StepCheck("edge slides into a groove off-cut"),
             how="in three passes",
+            changes=m.cuts(solid, FeatureKind.FIELD),
         )
 
 
@@ -372,6 +424,7 @@ def last_steps(m: StepBuilder) -> None:
             cautions=("glass",),
             hold=WorkpieceSetup(SideUp.CLOSING),
             check=StepCheck("air all round, blocks under the lower edge"),
+            changes=m.joined(panes),
         )
         m.steps.need("glaze", "measure:glass")
         m.add(
@@ -387,4 +440,5 @@ def last_steps(m: StepBuilder) -> None:
             check=StepCheck("both widths, both heights, both diagonals of each"),
             why="it takes a week to come",
             later="a finished leaf that waits for its glass",
+            changes=m.taken((part for part in m.build.parts if part.name in panes), "finished"),
         )

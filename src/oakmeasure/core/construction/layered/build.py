@@ -239,7 +239,7 @@ def _member(leaf: _LayeredLeaf, spec: PartSpec, trims: tuple[float, float]) -> N
     for at, half in enumerate(halves, start=1):
         piece = replace(spec, name=f"{name}{ending}, piece {at}", face=half, figures=(length, figures[1]), note=note)
         made = _sheet(leaf, piece, (trims[0] / 2, trims[1]))
-        leaf.parts.append(made)
+        leaf.parts.append(replace(made, is_half=True))
 
 
 def _trims(leaf: _LayeredLeaf) -> None:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.construction.layered.model import Layered, Lipping
+from oakmeasure.core.construction.layered.model import Layered, Lipping, PieceJoint
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import Axis, Brought, FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
@@ -29,15 +30,16 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
         bucket=Bucket.JOINTS,
         share=0.3,
         hold=WorkpieceSetup(SideUp.OPENING),
-        settings=m.set_to(first_stile_in="first_stile", rail_centre="middle_rail_centre"),
+        settings=_marked(m),
         check=StepCheck("both faces from the same edge and the same end"),
     )
+    _pieced(m, choice)
     m.add(
         "dry:layers",
         "Lay a face out dry, pins started",
         Trade.FIT,
         parts=faces,
-        needs=("mark:core",),
+        needs=("mark:core", "piece:members"),
         bucket=Bucket.GLUE,
         share=0.4,
         settings=(*m.set_to(every="pin_every", pins="pin_length"), many(len(m.build.fixings), "pins")),
@@ -45,7 +47,8 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
         check=StepCheck("no pin where lock or hinge will be cut: they are on the drawing"),
         how="joints tight, edges flush with the core",
     )
-    glue_up(m, glue, "layers", "dry:layers")
+    layers = tuple(p.name for p in m.build.parts if p.role not in (Role.LIPPING, Role.TRIM))
+    glue_up(m, glue, "layers", "dry:layers", held=layers)
     m.whole = m.add(
         "flush:layers",
         "Trim the layers flush, square the leaf",
@@ -55,13 +58,52 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
         share=0.6,
         hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("saw", "router", "dust"),
-        settings=m.set_to(wide="core_width"),
+        settings=_over_layers(m),
         check=StepCheck("diagonals, difference", 1.0),
     )
     if lippings:
         _lippings(m, choice, glue, lippings)
     if trims:
         _mouldings(m, choice, trims)
+
+
+def _pieced(m: StepBuilder, choice: Layered) -> None:
+    """Cut the ends at which the two pieces of a member meet: scarfed over half a face's thickness each, or square."""
+    over = choice.face / 2 if choice.piece_joint is PieceJoint.SCARF else 0.0
+    pieces = [part for part in m.build.parts if part.is_half]
+    if not pieces:
+        return
+    m.add(
+        "piece:members",
+        "Cut the meeting ends of the pieced members" + (", bevelled 45°" if over else ", square"),
+        Trade.SAW,
+        parts=tuple(part.name for part in pieces),
+        needs=m.loose(part.name for part in pieces),
+        bucket=Bucket.JOINTS,
+        share=0.4,
+        hold=WorkpieceSetup(SideUp.OPENING, pieces[0].name),
+        cautions=("saw",),
+        check=StepCheck("the pair end to end against the rod, length over both", 0.3),
+        how="both ends of a pair in one cut, one of them turned over" if over else "",
+        changes=tuple(Brought(part.name, Axis.LENGTH, part.planed.length - over) for part in pieces if over),
+    )
+
+
+def _marked(m: StepBuilder) -> tuple[Setting, ...]:
+    """Return what is marked on the core from its own edges and ends: it is narrower than the leaf and still longer."""
+    found = list(m.set_to(faces_over_its_edges="tongue"))
+    if m.has("middle_rail_centre"):
+        found.append(Setting("rail's middle from its foot", m.value("middle_rail_centre") + m.value("trim_height")))
+    return tuple(found)
+
+
+def _over_layers(m: StepBuilder) -> tuple[Setting, ...]:
+    """Return how wide and high the layers are once they are flush: the lippings, or what is trimmed, come after."""
+    wide = m.value("layer_width") or m.value("glued_width") - 2 * (m.value("lipping_depth") + m.trim_side)
+    figure = "layer_width" if m.has("layer_width") else ""
+    if not m.names(Role.LIPPING):
+        wide, figure = m.value("glued_width"), "glued_width"
+    return (Setting("wide", wide, figure=figure), *m.set_to(high="glued_height"))
 
 
 def _mouldings(m: StepBuilder, choice: Layered, trims: tuple[str, ...]) -> None:
@@ -104,6 +146,7 @@ def _mouldings(m: StepBuilder, choice: Layered, trims: tuple[str, ...]) -> None:
         wait_hours=1.0,
         wait_for="the glue",
         check=StepCheck("mitres shut, no glue on the field"),
+        changes=m.joined(trims),
     )
 
 
@@ -125,20 +168,9 @@ def _lippings(m: StepBuilder, choice: Layered, glue: GluePlan | None, lippings: 
             check=StepCheck("slides in by hand"),
             why="loose, over the table",
             later="not at all once it is on",
+            changes=m.cuts(lippings, FeatureKind.TONGUE),
         )
-        m.add(
-            "groove:edges",
-            "Groove the edges for the lippings' tongues",
-            Trade.ROUT,
-            needs=(m.whole,),
-            bucket=Bucket.JOINTS,
-            share=0.8,
-            settings=(Setting("wide", choice.core), *m.set_to(deep="tongue")),
-            hold=WorkpieceSetup(SideUp.LATCH_EDGE),
-            cautions=("router", "dust"),
-            practice="an off-cut of the three layers",
-        )
-        needs += ["tongue:lippings", "groove:edges"]
+        needs.append("tongue:lippings")
     glue_up(m, glue, "lippings", *needs)
     m.whole = m.add(
         "flush:lippings",

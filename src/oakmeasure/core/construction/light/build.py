@@ -211,12 +211,12 @@ def _braces(leaf: LightLeaf) -> None:
     )
     shapes: list[tuple[str, tuple[Point, ...]]] = [("brace", shape)]
     laps: dict[str, tuple[Solid, ...]] = {}
-    thick = choice.frame_thickness
+    thick = choice.brace_thickness
     if choice.brace is LightBrace.CROSSED:
         shapes = [("brace 1", shape), ("brace 2", braces.turned_over(shape, x0, x1))]
         laps = dict(zip(("brace 1", "brace 2"), braces.lapped(shape, shapes[1][1], (0.0, thick)), strict=True))
     for name, corners in shapes:
-        size = Size(length.value, wide.value, choice.frame_thickness)
+        size = Size(length.value, wide.value, thick)
         lap = "half-lapped where they cross; " if len(shapes) == 2 else ""
         leaf.parts.append(
             PartSpec(
@@ -227,7 +227,7 @@ def _braces(leaf: LightLeaf) -> None:
                 sizes=(size, size),
                 species=leaf.wood.frame.key,
                 upright=False,
-                depth=(0.0, choice.frame_thickness),
+                depth=(0.0, thick),
                 shape=corners,
                 cuts=laps.get(name, ()),
                 note=f"{lap}both ends pointed, {ctx.show.value(angle.value, Unit.DEG)}",

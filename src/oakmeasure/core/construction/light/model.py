@@ -104,6 +104,11 @@ class Light(ConstructionModel):
         return frame, EdgeLayer("fill_thick", words, self.fill_thickness, "build.fill_thickness")
 
     @property
+    def brace_thickness(self) -> float:
+        """Return how thick a brace is, mm: what lies in a rebate of the frame goes on behind it."""
+        return self.frame_thickness - (self.fill_thickness if self.fill.is_in_rebate else 0.0)
+
+    @property
     def thickness(self) -> float:
         """Thickness over all: the frame and what lies behind it."""
         return self.frame_thickness + (0.0 if self.fill.is_in_rebate else self.fill_thickness)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from oakmeasure.core.construction.light.model import Light, LightBrace, LightGlue, LightJoint
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
+from oakmeasure.core.making.wood_steps import tongue_boards
 
 
 def steps(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
@@ -31,7 +33,7 @@ def steps(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
         check=StepCheck("diagonals, difference", 1.0),
     )
     m.whole = dry
-    glue_up(m, glue, "frame", dry)
+    glue_up(m, glue, "frame", dry, held=m.names(Role.STILE, Role.RAIL))
     if choice.fill.is_in_rebate:
         _rebate(m, choice)
     _filled(m, choice, glue)
@@ -68,6 +70,7 @@ def _joints(m: StepBuilder, choice: Light) -> None:
         check=StepCheck("step between the faces", 0.1),
         why="loose members lie in the jig",
         later="a frame that comes apart again",
+        changes=m.cuts(members, FeatureKind.SOCKET),
     )
     if choice.brace is LightBrace.CROSSED:
         m.add(
@@ -79,12 +82,13 @@ def _joints(m: StepBuilder, choice: Light) -> None:
             early=True,
             bucket=Bucket.JOINTS,
             share=0.5,
-            settings=(Setting("deep", choice.frame_thickness / 2),),
+            settings=(Setting("deep", choice.brace_thickness / 2),),
             hold=WorkpieceSetup(SideUp.OPENING, braces[0]) if braces else None,
             cautions=("saw",),
             practice="one lap in off-cuts",
             why="before they are cut to length",
             later="a lap that misses the crossing",
+            changes=m.cuts(braces, FeatureKind.LAP),
         )
 
 
@@ -102,20 +106,22 @@ def _rebate(m: StepBuilder, choice: Light) -> None:
         hold=WorkpieceSetup(SideUp.CLOSING),
         practice="a corner of off-cuts",
         how="corners square with a chisel",
+        changes=m.cuts(m.names(Role.STILE, Role.RAIL), FeatureKind.REBATE),
     )
 
 
 def _filled(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
     """Add the filling, and the brace before it."""
     braces = m.names(Role.BRACE)
-    boards = tuple(p.name for p in m.build.parts if p.role in (Role.BOARD, Role.PANEL))
+    boards = tuple(p.name for p in m.build.parts if p.role not in (Role.STILE, Role.RAIL, Role.BRACE))
     if choice.fill.is_boards:
+        ready = tongue_boards(m, boards, m.loose(boards))
         m.add(
             "seal:boards",
             "First coat on the boards' tongues and backs",
             Trade.FINISH,
             parts=boards,
-            needs=(*m.loose(boards), "trial:finish"),
+            needs=(*ready, "trial:finish"),
             early=True,
             bucket=Bucket.FINISH,
             share=0.5,
@@ -138,10 +144,20 @@ def _filled(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
             settings=m.set_to(angle="brace_angle", long_edge="brace_edge"),
             hold=WorkpieceSetup(SideUp.OPENING),
             check=StepCheck("no light at its shoulders", 0.3),
+            changes=(*m.to_length(braces), *m.joined(braces)),
         )
     if choice.glue is LightGlue.OVER:
-        glue_up(m, glue, "over", m.whole, *m.loose(boards), up=SideUp.CLOSING)
-    else:
+        glued = () if choice.fill.is_boards else boards
+        glue_up(
+            m,
+            glue,
+            "over",
+            m.whole,
+            *m.loose(boards),
+            up=SideUp.CLOSING,
+            joins=m.joined((*m.names(Role.STILE, Role.RAIL), *glued)),
+        )
+    if choice.fill.is_boards or not m.steps.has("glue:over"):
         m.whole = m.add(
             "fill:frame",
             "Lay the filling in and fix it, free to move",
@@ -153,4 +169,5 @@ def _filled(m: StepBuilder, choice: Light, glue: GluePlan | None) -> None:
             settings=(*m.set_to(over_all="boards_across"), many(len(boards), "pieces")),
             check=StepCheck("gap at both sides as drawn"),
             how="each board held in its middle only",
+            changes=m.joined(boards),
         )

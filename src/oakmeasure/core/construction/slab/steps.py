@@ -5,10 +5,11 @@ from __future__ import annotations
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import Change, FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder, many
+from oakmeasure.core.making.step_builder import NO_WOOD, StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
@@ -36,6 +37,7 @@ def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
                 hold=WorkpieceSetup.of(SideUp.CLOSING, strips),
                 check=StepCheck("detector over both faces and both edges"),
                 how="the rough face stays as it is, the other is planed",
+                changes=m.taken((part for part in m.build.parts if part.name in strips and part.at_hand), "planed"),
             ),
         )
     _lay(m, strips, ready)
@@ -51,13 +53,14 @@ def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
         hold=WorkpieceSetup(SideUp.OPENING),
         check=StepCheck("flat across by straightedge", 0.5),
         how="every clamp set and laid by, cauls waxed",
+        changes=() if choice.glue is not SlabGlue.NOWHERE else m.joined(strips),
     )
     m.whole = dry
     if choice.glue is not SlabGlue.NOWHERE:
         glue_up(m, glue, "slab", dry)
     m.whole = m.add(
         "flat:slab",
-        "Flatten the slab, both faces",
+        "Flatten the planed face, the rough one stays" if old else "Flatten the slab, both faces",
         Trade.PLANE,
         needs=(m.whole,),
         bucket=Bucket.PARTS,
@@ -139,6 +142,7 @@ def _joints(m: StepBuilder, choice: Slab, strips: tuple[str, ...]) -> str:
         check=StepCheck("step between the faces", 0.1),
         why="opening face to the fence, while they are loose",
         later="a glued edge takes no more tenon",
+        changes=m.cuts(strips, FeatureKind.SOCKET),
     )
 
 
@@ -168,6 +172,7 @@ def _held(m: StepBuilder, choice: Slab) -> None:
         practice="a short one across an off-cut",
         check=StepCheck("batten slides in by hand along all of it"),
         how="against a straightedge, two passes",
+        changes=m.rest(FeatureKind.HOUSING),
     )
     m.add(
         "slot:battens",
@@ -194,7 +199,13 @@ def _held(m: StepBuilder, choice: Slab) -> None:
         hold=WorkpieceSetup(SideUp.CLOSING),
         settings=(*m.set_to(long="fixing_length"), many(len(m.build.fixings), "screws")),
         check=StepCheck("screws in the slots' middle, just not tight"),
+        changes=(*_bought(m, battens), *m.joined(battens)),
     )
+
+
+def _bought(m: StepBuilder, names: tuple[str, ...]) -> tuple[Change, ...]:
+    """Return that channels come to be: they are bought to length."""
+    return m.taken((part for part in m.build.parts if part.name in names and part.species in NO_WOOD), "finished")
 
 
 def _nailed(m: StepBuilder, battens: tuple[str, ...]) -> None:
@@ -211,4 +222,5 @@ def _nailed(m: StepBuilder, battens: tuple[str, ...]) -> None:
         practice="one nail through off-cuts, clenched",
         check=StepCheck("clenched across the grain"),
         how="holes bored first, near the ends always",
+        changes=m.joined(battens),
     )

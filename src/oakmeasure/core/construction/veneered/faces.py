@@ -68,6 +68,9 @@ def lay_faces(
             rect = Rect(x0, inset, x0 + each.value, fit.height.value - inset)
             thick = depth[1] - depth[0]
             finished = Size(size[1].value, each.value, thick)
+            ends = 2 * fit.trim_height.value if choice.edging_first else 0.0  # they go over what is trimmed off
+            sides = fit.trim_side.value * ((at == 0) + (at == int(count.value) - 1)) if choice.edging_first else 0.0
+            glued = Size(finished.length + ends, finished.width + sides, thick)
             note = "slip-matched in the order that they were sawn" if thick > BOUGHT else "bought veneer"
             made.append(
                 PartSpec(
@@ -75,7 +78,7 @@ def lay_faces(
                     Role.VENEER,
                     rect,
                     (size[1], each),
-                    sizes=(finished, finished),
+                    sizes=(finished, glued),
                     species=wood.panel.key,
                     upright=True,
                     depth=depth,

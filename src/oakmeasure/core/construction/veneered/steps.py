@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.construction.framed.steps import after_frame, frame_steps, last_steps
+from dataclasses import replace
+
+from oakmeasure.core.construction.framed.steps import after_frame, frame_steps, glue_frame, last_steps
 from oakmeasure.core.construction.veneered.model import Veneered, VeneerForm
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.making.changes import Axis, Brought, Change, FeatureKind, Joined, PieceTaken
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder
+from oakmeasure.core.making.step_builder import NOTHING, StepBuilder
 
 __all__ = ["last_steps", "steps"]
 
@@ -27,21 +30,8 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
     edgings = m.names(Role.LIPPING)
     _resaw(m, veneers)
     first = ("rest:veneers", *m.loose(cores))
-    if edgings:
-        m.add(
-            "edge:cores",
-            "Glue the edgings on and plane them flush",
-            Trade.FIT,
-            parts=(*edgings, *cores),
-            needs=m.loose((*edgings, *cores)),
-            bucket=Bucket.PARTS,
-            settings=m.set_to(edging="edging"),
-            hold=WorkpieceSetup.of(SideUp.INNER_EDGE, cores),
-            wait_hours=2.0,
-            wait_for="the glue",
-            check=StepCheck("flush with the core, no dip", 0.1),
-            how="before the veneer, which hides the line",
-        )
+    if edgings and choice.edging_first:
+        _edged(m, choice, (edgings, cores), m.loose((*edgings, *cores)))
         first = (*first, "edge:cores")
     m.add(
         "match:veneers",
@@ -54,7 +44,7 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
         hold=WorkpieceSetup(SideUp.OPENING, veneers[0] if veneers else ""),
         check=StepCheck("numbers in order, joints without light"),
     )
-    glue_up(m, glue, "press", *first, "match:veneers")
+    glue_up(m, glue, "press", *first, "match:veneers", joins=_built_up(m, choice, Role.VENEER))
     pressed = m.whole or "match:veneers"
     sand = m.add(
         "sand:veneers",
@@ -67,14 +57,66 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
         settings=m.set_to(left="veneer", off="sanding"),
         cautions=("dust",),
         check=StepCheck("the same off both faces, difference", 0.2),
+        changes=tuple(
+            Brought(part.name, Axis.THICKNESS, part.planed.thickness)
+            for part in m.build.parts
+            if part.role is Role.VENEER
+        ),
     )
     m.whole = sand
+    if edgings and not choice.edging_first:
+        m.whole = sand = _edged(m, choice, (edgings, cores), (sand, *m.loose(edgings)))
     for name in cores:
         m.ready[name] = sand
     if choice.form is VeneerForm.FRAMED:
         frame_steps(m, choice)
-        glue_up(m, glue, "frame", m.whole)
+        glue_frame(m, glue)
         after_frame(m, choice)
+
+
+def _built_up(m: StepBuilder, choice: Veneered, role: Role) -> tuple[Change, ...]:
+    """Return that layers go onto their cores: of a flush leaf onto the leaf, else onto the member that they are of."""
+    if choice.form is not VeneerForm.FRAMED:
+        cores = (part.name for part in m.build.parts if part.role is Role.CORE)
+        return m.joined((*cores, *(part.name for part in m.build.parts if part.role is role)))
+    layers: dict[str, list[str]] = {}
+    for part in m.build.parts:
+        if part.role is role:
+            layers.setdefault(part.layer_of, []).append(part.name)
+    return tuple(Joined((core, *names), f"built-up {core}") for core, names in layers.items())
+
+
+def _edged(
+    m: StepBuilder, choice: Veneered, names: tuple[tuple[str, ...], tuple[str, ...]], needs: tuple[str, ...]
+) -> str:
+    """Add that edgings are glued onto their cores; names: of the edgings and of the cores."""
+    edgings, cores = names
+    sapwood = m.value("sapwood")
+    return m.add(
+        "edge:cores",
+        "Glue the edgings on and plane them flush",
+        Trade.FIT,
+        parts=(*edgings, *cores),
+        needs=needs,
+        bucket=Bucket.PARTS,
+        settings=m.set_to(edging="edging", sapwood_off_first="sapwood"),
+        hold=WorkpieceSetup.of(SideUp.INNER_EDGE, cores),
+        wait_hours=2.0,
+        wait_for="the glue",
+        check=StepCheck("flush with the core, no dip", 0.1),
+        how="before the veneer, which hides the line"
+        if choice.edging_first
+        else "after the veneer, whose edges it covers",
+        changes=(
+            *(
+                Brought(part.name, Axis.WIDTH, part.planed.width - sapwood)
+                for part in m.build.parts
+                if part.role is Role.LIPPING and sapwood > NOTHING
+            ),
+            *m.cuts((part.name for part in m.build.parts if part.name in edgings and part.layer_of), FeatureKind.SHAPE),
+            *_built_up(m, choice, Role.LIPPING),
+        ),
+    )
 
 
 def _resaw(m: StepBuilder, veneers: tuple[str, ...]) -> None:
@@ -92,6 +134,11 @@ def _resaw(m: StepBuilder, veneers: tuple[str, ...]) -> None:
         practice="one cut on a narrower board of the same wood",
         check=StepCheck("thickest less thinnest of each", 0.3),
         how="a face planed before every cut",
+        changes=tuple(
+            PieceTaken(part.name, replace(part.planed, thickness=max(m.value("veneer_raw"), part.planed.thickness)))
+            for part in m.build.parts
+            if part.role is Role.VENEER
+        ),
     )
     m.add(
         "rest:veneers",

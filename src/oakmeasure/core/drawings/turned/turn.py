@@ -7,10 +7,9 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any
 
-import numpy as np
-
 from oakmeasure.core.base.convex_cells import Point3
 
+CUT_HANDLE = "handle:cut"
 YAW, PITCH = 32.0, 16.0  # degrees from which a leaf is seen first
 MOST_PITCH = 88.0
 
@@ -63,6 +62,8 @@ class Turn:
     @property
     def onto(self) -> Any:
         """Matrix that turns places of the leaf (across, up, in) into places of the picture (right, up)."""
+        import numpy as np  # it takes its time to load, and few turn a leaf at once
+
         yaw, pitch = math.radians(self.yaw), math.radians(self.pitch)
         s = self._side
         return np.array(

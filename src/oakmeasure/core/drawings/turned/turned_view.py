@@ -15,7 +15,7 @@ from oakmeasure.core.drawings.leaf.leaf_view import no_leaf
 from oakmeasure.core.drawings.turned.picture import PictureFrame
 from oakmeasure.core.drawings.turned.piece_names import Sides, draw_names, kinds
 from oakmeasure.core.drawings.turned.scene import Scene, scene_of
-from oakmeasure.core.drawings.turned.turn import YAW, CutWay, Turn
+from oakmeasure.core.drawings.turned.turn import CUT_HANDLE, YAW, CutWay, Turn
 from oakmeasure.core.leaf.part import Tenon
 from oakmeasure.core.solution import LeafSolution
 
@@ -24,7 +24,6 @@ NAMED_FROM = 0.2  # apart, from which the pieces are named
 TONES = 16  # of each colour, from the darkest side to the lightest
 DARK, INK = 0.42, (42, 32, 22)
 CUT_PALE = 0.35  # how much paler wood is where it is cut open
-CUT_HANDLE = "handle:cut"
 
 
 def turned_view(
