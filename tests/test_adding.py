@@ -43,6 +43,7 @@ assert part.mark == "1"
 assert (part.finished.width, part.finished.length) == (leaf.fit.width.value, leaf.fit.height.value)
 assert leaf.figures["mass"].value > 5
 assert "square:sheet" in [op.id for op in leaf.making.operations]
+assert "steps-differ" not in [check.code for check in leaf.checks], [check.sentence for check in leaf.checks]
 assert "sheet" in cut_list_csv(solution)
 assert figures_record(solution)["leaves"][0]["construction"] == "plain sheet"
 assert bench_sheet_pdf(made, leaf).startswith(b"%PDF")

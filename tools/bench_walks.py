@@ -65,6 +65,28 @@ whole.sort(), body.sort()
 print(json.dumps([at + 1, whole[len(whole) // 2], body[len(body) // 2], body[int(len(body) * 0.95)], found]))
 """
 
+REPLAYS = """
+import json, logging, random, sys, time
+logging.disable(50)
+sys.path.insert(0, sys.argv[1])
+from replay_laws import random_made, unmade
+from oakmeasure.core.making.replay import replay
+from oakmeasure.core.solver import solve_leaf
+from oakmeasure.files.job.job_file import demo_job
+job, source, found, times = demo_job(), random.Random(100 + int(sys.argv[2])), {}, []
+for at in range(int(sys.argv[3])):
+    leaf = random_made(job, source)
+    solved = solve_leaf(job, leaf)
+    for each in unmade(solved):
+        found.setdefault(each, f"{leaf.name}, {leaf.build.kind}, {leaf.hanging}, {leaf.head.kind}")
+    if solved.body is not None and solved.making is not None:
+        start = time.process_time()
+        replay(solved.body, solved.cut_parts, solved.making.operations)
+        times.append(time.process_time() - start)
+times.sort()
+print(json.dumps([at + 1, times[len(times) // 2], times[-1], found]))
+"""
+
 SWEEP = """
 import json, logging, sys
 logging.disable(50)
@@ -124,7 +146,7 @@ def core() -> list[Row]:
     tried = sum(int(str(each[0])) for each in told)
     what = "every hanging, construction and head of the demo's leaves"
     words = f"{tried} leaves: {len(found)} failures, {took:.0f} s {next(iter(found), '')[:120]}"
-    return [*rows, (what, "no failure", words, not found), *bodies()]
+    return [*rows, (what, "no failure", words, not found), *bodies(), *replays()]
 
 
 def bodies() -> list[Row]:
@@ -137,6 +159,17 @@ def bodies() -> list[Row]:
     solved, body, slow = (max(float(str(each[at])) * 1000 for each in told) for at in (1, 2, 3))
     words = f"{body:.1f} ms of {solved:.1f} ms that the leaf takes ({body / solved:.0%}); 19 of 20 under {slow:.1f} ms"
     return [laws, ("body of one leaf, median", "under 6 ms", words, body < 6.0)]
+
+
+def replays() -> list[Row]:
+    """Random leaves with random choices, every step of them done on the pieces."""
+    told, found, took = _two(REPLAYS, str(BODY_LEAVES))
+    tried = sum(int(str(each[0])) for each in told)
+    first = next(((what, where) for what, where in found.items()), ("", ""))
+    words = f"{tried} leaves: {len(found)} broken, {took:.0f} s {' '.join(first)[:160]}"
+    laws = ("random leaves whose steps end at them", f"{2 * BODY_LEAVES}, no law broken", words, not found)
+    middle, slow = (max(float(str(each[at])) * 1000 for each in told) for at in (1, 2))
+    return [laws, ("replay of one leaf", "under 15 ms", f"median {middle:.1f} ms, slowest {slow:.1f} ms", slow < 15.0)]
 
 
 def window() -> list[Row]:

@@ -10,7 +10,7 @@ import pytest
 
 from oakmeasure.core.construction.existing.model import Existing, Inside
 from oakmeasure.core.construction.framed.model import Framed
-from oakmeasure.core.construction.layered.model import Layered, Lipping
+from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping
 from oakmeasure.core.construction.light.model import Light, LightFill, LightGlue
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
@@ -212,6 +212,16 @@ def test_a_recess_for_gear_is_told_as_long_wide_and_deep_as_it_is(solved_demo):
     x0, y0, x1, y1 = cut.solid.box
     assert (told["long"], told["deep"]) == (pytest.approx(x1 - x0), pytest.approx(y1 - y0))
     assert told["wide"] == pytest.approx(cut.solid.depth[1] - cut.solid.depth[0])
+
+
+def test_three_full_layers_are_glued_a_face_at_a_time():
+    """Fault 37: always a stop without words; a shop alone does one face after the other, within the open time."""
+    leaf = solved(800.0, 2040.0, build=Layered(style=LayerStyle.FULL))
+    plan = next(each for each in leaf.making.glue.tasks if each.task.key == "layers")
+    assert [closing.parts for stage in plan.stages for closing in stage.closings] == [("front layer",), ("back layer",)]
+    assert len(plan.stages) == 2
+    assert not [each for each in leaf.checks if each.code.startswith("glue-long")]
+    assert unmade(leaf) == []
 
 
 def test_boards_of_a_light_frame_are_tongued_and_fixed(solved_demo):

@@ -225,9 +225,10 @@ def _slab(build: Build, at_once: int, own: float | None) -> Task:
 
 def _layers(build: Build) -> tuple[Task, ...]:
     """Face members laid on the core one by one, first on one face and then on the other; then the lippings."""
-    faces = [p for p in build.parts if p.role not in (Role.CORE, Role.LIPPING, Role.TRIM) and not p.at_hand]
-    front = [p for p in faces if build.depth_of(p)[0] < 0.01]
-    back = [p for p in faces if p not in front]
+    layers = [p for p in build.parts if p.role not in (Role.LIPPING, Role.TRIM) and not p.at_hand]
+    over = max((build.depth_of(p)[1] for p in layers), default=0.0)
+    front = [p for p in layers if build.depth_of(p)[0] < 0.01]
+    back = [p for p in layers if build.depth_of(p)[1] > over - 0.01]
     clamps = max((each.clamps for each in build.glue_ups), default=4)
     closings = []
     for at, side in enumerate((front, back)):

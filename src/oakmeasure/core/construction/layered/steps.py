@@ -19,7 +19,9 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
         choice: What is chosen for the layered leaf.
         glue: How the leaf is glued up; None where nothing is.
     """
-    faces = tuple(p.name for p in m.build.parts if p.role not in (Role.CORE, Role.LIPPING, Role.TRIM))
+    layers = tuple(p for p in m.build.parts if p.role not in (Role.LIPPING, Role.TRIM))
+    inner = [p.name for p in layers if m.build.depth_of(p)[0] > 0.01 and p.role is Role.CORE and not p.is_back]
+    faces = tuple(p.name for p in layers if p.name not in inner)
     lippings, trims = m.names(Role.LIPPING), m.names(Role.TRIM)
     m.add(
         "mark:core",
@@ -47,8 +49,7 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
         check=StepCheck("no pin where lock or hinge will be cut: they are on the drawing"),
         how="joints tight, edges flush with the core",
     )
-    layers = tuple(p.name for p in m.build.parts if p.role not in (Role.LIPPING, Role.TRIM))
-    glue_up(m, glue, "layers", "dry:layers", held=layers)
+    glue_up(m, glue, "layers", "dry:layers", held=tuple(p.name for p in layers))
     m.whole = m.add(
         "flush:layers",
         "Trim the layers flush, square the leaf",
