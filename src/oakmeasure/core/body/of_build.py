@@ -55,17 +55,7 @@ def _piece(build: Build, part: Part, outline: tuple[tuple[float, float], ...]) -
         main = (prism(corners, (middle - thin, middle + thin)), *([prism(inner, depth)] if len(inner) > 2 else []))
     else:
         main = (prism(corners, depth),)
-    return Piece(part.name, part.species, (*main, *(_as_tall(part, each) for each in part.tongues)), part, own)
-
-
-def _as_tall(part: Part, tongue: Solid) -> Solid:
-    """Return a board's tongue no taller than the edge that it stands on, where the board is cut to a head."""
-    if not part.shape or part.role is not Role.BOARD:
-        return tongue
-    (x0, y0, x1, y1), edge = tongue.box, part.face.x1
-    ys = [y for x, y in part.shape if abs(x - edge) < 0.01]
-    low, high = (max(min(ys), y0), min(max(ys), y1)) if len(ys) > 1 else (y0, y1)
-    return block(x0, low, x1, high, tongue.depth) if high > low else tongue
+    return Piece(part.name, part.species, (*main, *part.tongues), part, own)
 
 
 def prism(corners: tuple[tuple[float, float], ...], depth: Span) -> Solid:
@@ -123,7 +113,7 @@ def _both_halves(tenon: Tenon, pieces: dict[str, Piece]) -> Solid:
 
 def _housings(build: Build, part: Part) -> list[tuple[CutOutKind, Solid]]:
     """Return what a part needs cut out of its neighbours: grooves, housings, what takes its tongues."""
-    found = [(CutOutKind.GROOVE, _as_tall(part, each)) for each in part.tongues]
+    found = [(CutOutKind.GROOVE, each) for each in part.tongues]
     if part.hold is not None:
         found.append((CutOutKind.REBATE, prism(field_grown(part.whole, *part.hold.room), part.hold.depth)))
     if part.role in LET_IN:
