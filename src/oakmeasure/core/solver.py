@@ -303,8 +303,10 @@ def _set_out_and_planned(ctx: Context, job: Job, design: LeafDesign) -> LeafDesi
     fitted, build, trims = trim_late(at_leaf, made, build)
     if fitted.outline:
         build = replace(build, outline=fitted.outline)
-        build = listed(build, body_of(build))
     body = body_of(build)
+    if fitted.outline:
+        body = listed(body)
+        build = body.build
     weights = as_weighed(at_timber, weigh(at_timber, body, wood))
     judge_chosen(at_timber, build)
     judge_lift(at_timber, weights.mass)

@@ -47,7 +47,9 @@ def test_boarded_leaf_worked_by_hand():
         [91, 112, 112, 112, 112, 112, 91]
     )
     assert {part.finished.length for name, part in sizes.items() if name.startswith("board")} == {1812.0}
-    assert sizes["board 1"].planed.width == pytest.approx(91 + 6 + f["trim_side"].value)  # tongue, and left on to trim
+    assert sizes["board 1"].planed.width == pytest.approx(
+        91 + 5 + f["trim_side"].value
+    )  # tongue, 1 less than its groove; left on
     assert sizes["board 7"].planed.width == pytest.approx(91 + f["trim_side"].value)  # the last one has no tongue
     for name, y0 in (("lower ledge", 125.0), ("upper ledge", 1812 - 125 - 140.0)):
         assert (sizes[name].finished.length, sizes[name].finished.width) == (668.0, 140.0)

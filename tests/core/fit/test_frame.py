@@ -6,13 +6,14 @@ import math
 import random
 
 import pytest
+import shapely
 
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.cup_hinges import CupChoices, CupUnknown
 from oakmeasure.core.document.hanging import CabinetChoices, Hanging, PairChoices
-from oakmeasure.core.document.hinges import HardwareChoices, Latch, LatchKind, MortiseLock
-from oakmeasure.core.document.job import FitChoices, HeadShape, LateTrim, LeafShape
-from oakmeasure.core.document.readings import HeadKind, InTheWay, Obstruction, Reading, Side
+from oakmeasure.core.document.hinges import HardwareChoices, Latch, LatchKind, MortiseLock, butt_from_table
+from oakmeasure.core.document.job import FitChoices, Hand, HeadShape, LateTrim, LeafShape
+from oakmeasure.core.document.readings import HeadKind, InTheWay, Obstruction, OpeningReadings, Reading, Side
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.hardware.boring import BoringKind, CutIn, Datum
 from samples import readings, solved
@@ -168,3 +169,40 @@ def test_nothing_is_said_of_what_nobody_chose_or_what_a_leaf_has_not():
     swung = solved()
     assert not {"butts-carry", "butts-weak"} & {each.code for each in swung.checks}
     assert "hinges-not-chosen" in {each.code for each in swung.checks}
+
+
+AT_EDGE = (BoringKind.BUTT, BoringKind.LOCK_MORTISE, BoringKind.LOCK_FOREND, BoringKind.SPINDLE_HOLE)
+
+
+@pytest.mark.parametrize("hand", list(Hand))
+def test_what_is_cut_at_an_edge_that_leans_begins_at_that_edge(hand):
+    """The leaf is scribed to jambs that lean in by 10 and 12: all is told from its edge."""
+    leaning = {
+        "width_bottom": Reading(value=800.0),
+        "width_top": Reading(value=778.0),
+        "height_hinge": Reading(value=2000.0),
+        "height_latch": Reading(value=2000.0),
+        "lean_hinge": Reading(value=10.0),
+        "lean_latch": Reading(value=12.0),
+    }
+    leaf = solved(
+        readings=OpeningReadings(**leaning),
+        hand=hand,
+        fit=FitChoices(shape=LeafShape.SCRIBED),
+        hardware=HardwareChoices(butt=butt_from_table("brock-100"), lock=MortiseLock()),
+    )
+    outline = shapely.Polygon(leaf.fit.outline)
+    seen = set()
+    for each in leaf.borings:
+        if each.solid is None or each.kind not in AT_EDGE:
+            continue
+        seen.add(each.kind)
+        x0, y0, x1, y1 = each.solid.box
+        wood = outline.intersection(shapely.LineString([(-50, (y0 + y1) / 2), (900, (y0 + y1) / 2)])).bounds
+        if each.kind is BoringKind.SPINDLE_HOLE:
+            assert wood[2] - (x0 + x1) / 2 == pytest.approx(each.across, abs=0.02)
+        elif each.kind is BoringKind.BUTT:
+            assert (x0, x1 - wood[0]) == (pytest.approx(wood[0], abs=0.02), pytest.approx(each.depth, abs=0.02))
+        else:
+            assert (x1, wood[2] - x0) == (pytest.approx(wood[2], abs=0.02), pytest.approx(each.depth, abs=0.02))
+    assert seen == set(AT_EDGE)

@@ -235,6 +235,17 @@ class Body:
             return min((a for a, _ in spans), default=0.0) + EDGE_IN
         return max((b for _, b in spans), default=self.width) - EDGE_IN
 
+    def out_at(self, edge: str, y: float) -> float:
+        """Return where one of the leaf's long edges lies at a height, across, mm: of a scribed leaf where it leans to.
+
+        Args:
+            edge: "hinge" or "latch".
+            y: Up, mm.
+        """
+        if not self.build.outline:
+            return 0.0 if edge == "hinge" else self.width
+        return self.edge_at(edge, y) + (-EDGE_IN if edge == "hinge" else EDGE_IN)
+
     def piece_at(self, x: float, y: float, depth: float) -> Piece | None:
         """Return the piece at a place of the face and a depth; None where there is no wood.
 

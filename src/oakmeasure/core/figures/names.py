@@ -67,7 +67,7 @@ if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
         | Literal["glass_rebate", "glue_across", "glue_clamps", "glue_longest", "glue_open", "glue_stages"]
         | Literal["glued_height", "glued_width", "goes_in", "gravity", "gravity_dry", "greatest_length", "groove_depth"]
         | Literal["grooves", "guide_cheek", "guide_cheek_thick", "guide_depth", "guide_felt", "guide_fin"]
-        | Literal["guide_fin_up", "guide_holds", "guide_left", "guide_over", "guide_plate", "guide_play"]
+        | Literal["guide_fin_up", "guide_holds", "guide_left", "guide_loose", "guide_over", "guide_plate", "guide_play"]
         | Literal["guide_spacing", "guide_under", "guide_width", "hanger_1", "hanger_2", "hanger_eccentric"]
         | Literal["hanger_limit", "hanger_ratio", "hanger_works", "hangers_apart", "head_arch_rise", "head_gap_hinge"]
         | Literal["head_gap_latch", "head_gap_needed", "head_low"]
@@ -106,7 +106,15 @@ if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
         | Literal["plate_deep", "plate_front", "plate_wide", "plug_deeper", "plug_hole", "pocket_screw", "projection"]
         | Literal["proof_load", "proof_ratio", "pull", "pull_centres", "pull_deep", "pull_down", "pull_in", "pull_left"]
         | Literal[
-            "pull_up", "pull_wood", "radius", "rail_length", "rating_kg", "reading_across_hinge", "reading_across_latch"
+            "pull_up",
+            "pull_wood",
+            "radius",
+            "rail_length",
+            "rail_marked",
+            "rail_off",
+            "rating_kg",
+            "reading_across_hinge",
+            "reading_across_latch",
         ]
         | Literal["reading_depth", "reading_diagonal_falling", "reading_diagonal_rising", "reading_height_hinge"]
         | Literal["reading_height_latch", "reading_height_middle", "reading_lean_hinge", "reading_lean_latch"]

@@ -68,6 +68,9 @@ class Loose(StrEnum):
     DOWEL = "dowel"
 
 
+TONGUE_ROOM = 1.0  # that a board's groove is deeper than its tongue, mm: common practice, no source
+
+
 @dataclass(frozen=True, slots=True)
 class Hold:
     """What holds a panel or a sheet by its edges: a groove, or a rebate and what closes it."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from oakmeasure.core.base.units import Unit
@@ -49,7 +50,7 @@ def judge_steps(ctx: Context, design: LeafDesign, making: Making) -> None:
     found = replay(design.body, design.cut_parts, making.operations, names).differences
     if not found:
         return
-    logging.getLogger(__name__).error("%s: steps differ: %s", ctx.leaf.name, "; ".join(each.words for each in found))
+    _log_once(f"{ctx.leaf.name}: steps differ: {'; '.join(each.words for each in found)}")
     more = f"; and {len(found) - 1} more" if len(found) > 1 else ""
     ctx.stop(
         "steps-differ",
@@ -57,6 +58,12 @@ def judge_steps(ctx: Context, design: LeafDesign, making: Making) -> None:
         f"Done on paper they do not end at the leaf: {found[0].words}{more}. The cut list is right; the fault is ours.",
         Remedy("Work from the cut list and the drawing; the log has all of it for us"),
     )
+
+
+@lru_cache(maxsize=500)
+def _log_once(words: str) -> None:
+    """Name a fault of ours in the log: once, however often the leaf is worked out."""
+    logging.getLogger(__name__).error("%s", words)
 
 
 def judge_making(ctx: Context, build: Build, making: Making) -> None:

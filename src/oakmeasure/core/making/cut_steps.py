@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.document.production import About
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.making.operation import Bucket, SideUp, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder
+from oakmeasure.core.making.step_builder import NOTHING, StepBuilder
 
 
 def cut_for(
@@ -50,7 +50,7 @@ def _moment(m: StepBuilder, cuts: list[Boring], *, from_edge: bool = True) -> tu
     Loose, where they are worked before they are joined, no joint lies in the cut and the edge that it is measured from
     stays as it is; else on the leaf as it is sized.
     """
-    loose = m.leaf.leaf.build.is_worked_loose and not (from_edge and m.trim_side > 0.01)
+    loose = m.leaf.leaf.build.is_worked_loose and not (from_edge and max(m.trim_side, m.trim_end) > NOTHING)
     for cut in cuts:
         loose = loose and cut.member in m.ready and not _meets_joint(m, cut)
     if loose:

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
+from oakmeasure.core.body.listed import is_slanting, reach_of
 from oakmeasure.core.body.pieces import Body, CutOutKind, Piece
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.leaf.part import Part, Size
+from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.making.changes import Axis, Feature, FeatureKind, LeafEdge
 
 TOUCHES = 0.01  # mm from an edge of the leaf, within which a piece lies there
-BOUGHT = ("glass", "steel")  # as they come: nothing of them is cut
-SLANTING = (Role.BRACE,)
+NO_WOOD = ("glass", "steel")  # as they come: nothing of them is cut
 
 
 def features_of(body: Body) -> tuple[Feature, ...]:
@@ -26,7 +26,7 @@ def features_of(body: Body) -> tuple[Feature, ...]:
     return tuple(
         feature
         for piece in body.pieces
-        if piece.part is not None and piece.part.species not in BOUGHT
+        if piece.part is not None and piece.part.species not in NO_WOOD
         for feature in _of(piece, piece.part)
         if not piece.part.is_old or feature.kind is FeatureKind.SHAPE or feature.other in new
         if not (feature.kind is FeatureKind.GROOVE and feature.other in boards and piece.part.role is not Role.BOARD)
@@ -48,45 +48,8 @@ def _of(piece: Piece, part: Part) -> Iterator[Feature]:
         yield feature(FeatureKind.FIELD)
     for at, _solid in enumerate(piece.solids[main:]):
         yield feature(FeatureKind.TONGUE if at < len(part.tongues) else FeatureKind.TENON)
-    if part.shape and not (part.is_raked or part.role in SLANTING):
+    if part.shape and not is_slanting(part):
         yield feature(FeatureKind.SHAPE)
-
-
-def is_slanting(part: Part) -> bool:
-    """Return whether a part lies askew in the leaf, so that its sizes are none of the leaf's ways.
-
-    Args:
-        part: The part.
-    """
-    return part.role in SLANTING or part.is_raked
-
-
-def size_of(piece: Piece) -> Size:
-    """Return a piece's size as the body has it, its tenons and tongues with it, mm.
-
-    Args:
-        piece: The piece; it has a part.
-    """
-    part = piece.part
-    assert part is not None
-    if is_slanting(part) or part.is_bent:
-        return part.finished
-    (x0, y0, x1, y1), (a0, b0, a1, b1) = _face(piece), _main(piece)
-    long, wide = (y1 - y0, a1 - a0) if part.grain_upright else (x1 - x0, b1 - b0)
-    if part.sloped:
-        return Size(long, wide, part.finished.thickness)
-    low, high = piece.solids[0].depth if part.role in (Role.RAIL, Role.MUNTIN) else (piece.box[2], piece.box[5])
-    return Size(long, wide, high - low)
-
-
-def _face(piece: Piece) -> tuple[float, float, float, float]:
-    x0, y0, _, x1, y1, _ = piece.box
-    return x0, y0, x1, y1
-
-
-def _main(piece: Piece) -> tuple[float, float, float, float]:
-    """Return the rectangle about a piece across its grain: a haunch makes no rail wider, a tongue a board."""
-    return piece.solids[0].box if piece.role in (Role.RAIL, Role.MUNTIN) else _face(piece)
 
 
 def sides_of(piece: Piece, body: Body) -> dict[LeafEdge, Axis]:
@@ -103,8 +66,7 @@ def sides_of(piece: Piece, body: Body) -> dict[LeafEdge, Axis]:
         edged = any(p.part and p.part.role is Role.LIPPING and p.part.layer_of == part.name for p in body.pieces)
         is_at_head = part.place is Place.TOP and part.role is Role.RAIL and not edged
         return {LeafEdge.HEAD: Axis.WIDTH} if is_at_head else {}
-    (x0, y0, x1, y1), (a0, b0, a1, b1) = _face(piece), _main(piece)
-    (x0, x1), (y0, y1) = ((a0, a1), (y0, y1)) if part.grain_upright else ((x0, x1), (b0, b1))
+    (x0, x1), (y0, y1) = reach_of(piece)
     across, up = (Axis.WIDTH, Axis.LENGTH) if part.grain_upright else (Axis.LENGTH, Axis.WIDTH)
     at = {
         LeafEdge.HINGE: (x0 < TOUCHES, across),

@@ -69,15 +69,14 @@ def gear_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
 
 
 def _recess(m: StepBuilder, cut: Boring, *, foot: bool) -> tuple[Setting, ...]:
-    """Return how long, wide and deep a recess in foot or head is, and how far in; deeper by what is on still."""
+    """Return how long, wide and deep a recess in foot or head is, and how far in from the nearer edge."""
     assert cut.solid is not None
     x0, y0, x1, y1 = cut.solid.box
-    left = m.trim_end if cut.member in m.ready and m.leaf.leaf.build.is_worked_loose else 0.0
     near = min(x0, m.build.width - x1)
     return (
         Setting("long", x1 - x0),
         Setting("wide", cut.solid.depth[1] - cut.solid.depth[0]),
-        Setting("deep", y1 - y0 + left, figure="" if left else "plate_deep"),
+        Setting("deep", y1 - y0, figure="plate_deep"),
         Setting("in from the edge", near),
     )
 
@@ -155,7 +154,7 @@ def guide_steps(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
 def _loose_guide(m: StepBuilder, rail: str) -> None:
     """Groove the loose bottom rail, deeper by what its foot loses when the leaf is sized, then the stiles' feet."""
     groove = m.set_to(wide="guide_width")
-    deep = Setting("deep", m.value("guide_depth") + m.trim_end, figure="" if m.trim_end else "guide_depth")
+    deep = m.set_to(deep="guide_loose" if m.trim_end else "guide_depth")
     m.add(
         "groove:guide",
         "Groove the loose bottom rail for the floor guide",
@@ -163,7 +162,7 @@ def _loose_guide(m: StepBuilder, rail: str) -> None:
         parts=(rail,),
         needs=("measure:set", "mark:joints", *m.loose((rail,))),
         early=True,
-        settings=(*groove, deep),
+        settings=(*groove, *deep),
         bucket=Bucket.HANGING,
         about=About.HARDWARE,
         share=0.5,

@@ -10,6 +10,7 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 
+from oakmeasure.core.body.listed import size_of
 from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.leaf.part import Part, Size
 from oakmeasure.core.making.changes import (
@@ -26,7 +27,7 @@ from oakmeasure.core.making.changes import (
     PieceTaken,
     Trimmed,
 )
-from oakmeasure.core.making.features import features_of, sides_of, size_of
+from oakmeasure.core.making.features import features_of, sides_of
 from oakmeasure.core.making.operation import Operation
 
 EXACT = 0.01  # mm
@@ -122,9 +123,8 @@ class _Bench:
     def _bring(self, change: Brought) -> str:
         before = self.now[change.piece]
         if change.to > before.along(change.axis) + EXACT:
-            return (
-                f"the {change.piece} would be made larger: {change.axis} {before.along(change.axis):g} to {change.to:g}"
-            )
+            sizes = f"{before.along(change.axis):.2f} to {change.to:.2f} mm"
+            return f"the {change.piece} would be made larger: {change.axis} {sizes}"
         self.now[change.piece] = replace(before, size=replace(before.size, **{change.axis: change.to}))
         return ""
 
@@ -217,7 +217,7 @@ def _left(bench: _Bench, parts: Sequence[Part]) -> Iterator[str]:
         for axis in Axis:
             is_, should = state.along(axis), float(getattr(wanted, axis))
             if abs(is_ - should) > EXACT:
-                yield f"the {part.name} has {axis} {is_:.2f}, the leaf {should:.2f}"
+                yield f"the {part.name} has {axis} {is_:.2f}, the leaf {should:.2f} mm"
         if part.name in bench.ends and bench.outermost(part.name) != LEAF:
             yield f"nothing holds the {part.name}"
     made = {feature for state in bench.now.values() for feature in state.made}

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.units import IN_MM, Show, Unit
+from oakmeasure.core.body.listed import size_of
 from oakmeasure.core.body.weight import TWO_PEOPLE_KG
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import SheetMaterial, stuff
@@ -26,13 +27,12 @@ from oakmeasure.core.making.changes import (
     Joined,
     PieceTaken,
 )
-from oakmeasure.core.making.features import features_of, size_of
+from oakmeasure.core.making.features import NO_WOOD, features_of
 from oakmeasure.core.making.operation import Operation, Setting, Steps, Trade
 
 if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
 
-NO_WOOD = ("glass", "steel")
 NOTHING = 0.005  # mm: no setting
 
 

@@ -7,6 +7,7 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.readings import MeasuredBy
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Provenance
+from oakmeasure.core.leaf.part import TONGUE_ROOM
 from oakmeasure.core.making.changes import Axis, FeatureKind
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many, sizes
@@ -14,7 +15,6 @@ from oakmeasure.core.timber.place import finish_of, rests_at
 from oakmeasure.data import table
 
 SETTLE_HOURS = 48.0  # of rough parts between sawing and planing: common practice, no source
-TONGUE_ROOM = 1.0  # that a groove is deeper than its tongue, mm: common practice, no source
 FLAT = 0.3  # of a face by straightedge over a part, mm: common practice, no source
 
 

@@ -23,7 +23,7 @@ from oakmeasure.core.figures.figure import Figure, Origin, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.leaf_context import Context
-from oakmeasure.core.leaf.part import Build, Dim, Part, Rect, Size, Tenon
+from oakmeasure.core.leaf.part import TONGUE_ROOM, Build, Dim, Part, Rect, Size, Tenon
 from oakmeasure.core.leaf.part_factory import PartSpec
 from oakmeasure.core.timber.choice import Timber
 from oakmeasure.core.timber.movement import boards_movement
@@ -180,7 +180,7 @@ def _boards(leaf: BoardedLeaf) -> None:
     framed = leaf.is_framed
     length = ctx.figures["boards_height"]
     y1 = leaf.inside.y1
-    tongue = leaf.groove.value
+    tongue = leaf.groove.value - TONGUE_ROOM if leaf.groove.value else 0.0
     end_trim = 0.0 if framed else fit.trim_side.value
     top_trim = fit.trim_height.value * (1 if framed else 2)
     layers = 2 if choice.double else 1

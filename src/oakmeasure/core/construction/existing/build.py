@@ -249,8 +249,10 @@ def _frame(leaf: OldLeaf, reduction: Reduction, left: Figure) -> None:
         middle = f.given("middle_rail", "middle rail, as it is", choice.middle_rail, Origin(edit="build.middle_rail"))
         low.append((up.value - middle.value / 2, up.value + middle.value / 2, "middle rail", Place.LOCK, middle))
     low.append((y1 - top.value, y1, "top rail", Place.TOP, top))
-    cut = sum(reduction.panels[0]) if reduction.panels else 0
-    note = f"is there; shortened by {leaf.ctx.fmt(cut)}, shoulders cut anew" if cut else "is there"
+    note = "is there"
+    if reduction.panels and sum(reduction.panels[0]):
+        off = f.total("rail_off", "off each rail, between its shoulders", plus(f["old_over"]), minus(f["stile_off"], 2))
+        note = f"is there; shortened by {leaf.ctx.fmt(off)}, shoulders cut anew"
     for bottom, upper, name, place, width in low:
         _old(
             leaf,

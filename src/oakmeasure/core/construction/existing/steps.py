@@ -132,7 +132,7 @@ def _part(m: StepBuilder, old: tuple[str, ...], bucket: Bucket) -> None:
         about=About.TIMBER,
     )
     panels = [part for part in m.build.parts if part.is_old and part.role is Role.PANEL]
-    rails, rail_off = tuple(part.name for part in m.build.parts if part.is_old and part.role is Role.RAIL), _rail_off(m)
+    rails = tuple(part.name for part in m.build.parts if part.is_old and part.role is Role.RAIL)
     offs = [figure for part in panels if (figure := m.leaf.figures.get(figure_name(f"{part.slug}_off")))]
     m.add(
         "narrow:panels",
@@ -142,8 +142,7 @@ def _part(m: StepBuilder, old: tuple[str, ...], bucket: Bucket) -> None:
         needs=(m.whole,),
         bucket=bucket,
         settings=(
-            *([Setting("off each rail", rail_off)] if rail_off > NOTHING else ()),
-            *m.set_to(between_shoulders="shoulder"),
+            *m.set_to(off_each_rail="rail_off", between_shoulders="shoulder"),
             *tuple(Setting(off.label, off.value, figure=off.name) for off in offs if off.value > HAIR),
         ),
         cautions=("saw",),
@@ -152,7 +151,7 @@ def _part(m: StepBuilder, old: tuple[str, ...], bucket: Bucket) -> None:
             *(
                 Brought(part.name, Axis.LENGTH, part.planed.length)
                 for part in m.build.parts
-                if part.name in rails and rail_off > NOTHING
+                if part.name in rails and m.has("rail_off")
             ),
             *(Brought(part.name, Axis.WIDTH, part.planed.width) for part in panels if _panel_off(m, part) > NOTHING),
         ),
@@ -225,11 +224,6 @@ def _panel_off(m: StepBuilder, part: Part) -> float:
     return m.value(f"{part.slug}_off")
 
 
-def _rail_off(m: StepBuilder) -> float:
-    """Return what each rail loses between its shoulders, mm: what the leaf loses less both stiles' share."""
-    return max(m.value("old_over") - 2 * m.value("stile_off"), 0.0)
-
-
 def _is_there(m: StepBuilder, choice: Existing, apart: bool) -> tuple[Change, ...]:
     """Return that the old leaf is there as it was: all its parts as large as they were, and together."""
     if m.leaf.body is None:
@@ -246,7 +240,7 @@ def _is_there(m: StepBuilder, choice: Existing, apart: bool) -> tuple[Change, ..
         for side, axis in sides_of(piece, m.leaf.body).items():
             size[axis] += off[side]
         if apart and part.role is Role.RAIL:
-            size[Axis.LENGTH] += _rail_off(m)
+            size[Axis.LENGTH] += m.value("rail_off")
         if apart and part.role is Role.PANEL:
             size[Axis.WIDTH] += _panel_off(m, part)
         found.append(PieceTaken(part.name, Size(**size)))

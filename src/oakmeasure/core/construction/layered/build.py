@@ -126,10 +126,17 @@ def _set_out(ctx: Context, fit: Fit, wood: Timber, choice: Layered) -> _LayeredL
         depth = ctx.chosen("lipping_depth", "lipping, in from the edge", choice.lipping_depth, "build.lipping_depth")
         f.total("first_stile", "first stile stands in from the edge", plus(depth))
         terms = [minus(depth, 2)]
+    f.total("layer_width", "outer layer, width", plus(fit.width), *terms)
     shoulder = f.total("shoulder", "rail, between the stiles", plus(fit.width), *terms, minus(stile, 2))
-    return _LayeredLeaf(
-        ctx, fit, wood, choice, inset, stile, shoulder, lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset)
-    )
+    layout = lay_out(ctx, fit, frame_of(choice), shoulder, inset=inset)
+    if "middle_rail_centre" in f:
+        f.total(
+            "rail_marked",
+            "middle rail's centre, from the core's foot as it is glued up",
+            plus(f["middle_rail_centre"]),
+            plus(fit.trim_height),
+        )
+    return _LayeredLeaf(ctx, fit, wood, choice, inset, stile, shoulder, layout)
 
 
 # --- layers ------------------------------------------------------------------------------------------------
@@ -174,8 +181,7 @@ def _core(leaf: _LayeredLeaf) -> None:
 
 def _full_layers(leaf: _LayeredLeaf) -> None:
     fit, f = leaf.fit, leaf.ctx.figures
-    terms = [minus(f["lipping_depth"], 2)] if leaf.inset else []
-    width = f.total("layer_width", "outer layer, width", plus(fit.width), *terms)
+    width = f["layer_width"]
     face = Rect(leaf.inset, 0.0, fit.width.value - leaf.inset, fit.height.value)
     side = 0.0 if leaf.inset else 2 * fit.trim_side.value
     for name, is_back, depth in (("front layer", False, leaf.faces()[0][1]), ("back layer", True, leaf.faces()[1][1])):

@@ -92,19 +92,13 @@ def _pieced(m: StepBuilder, choice: Layered) -> None:
 
 def _marked(m: StepBuilder) -> tuple[Setting, ...]:
     """Return what is marked on the core from its own edges and ends: it is narrower than the leaf and still longer."""
-    found = list(m.set_to(faces_over_its_edges="tongue"))
-    if m.has("middle_rail_centre"):
-        found.append(Setting("rail's middle from its foot", m.value("middle_rail_centre") + m.value("trim_height")))
-    return tuple(found)
+    marked = {"rail's middle from its foot": "rail_marked"}
+    return m.set_to(faces_over_its_edges="tongue", **marked)
 
 
 def _over_layers(m: StepBuilder) -> tuple[Setting, ...]:
     """Return how wide and high the layers are once they are flush: the lippings, or what is trimmed, come after."""
-    wide = m.value("layer_width") or m.value("glued_width") - 2 * (m.value("lipping_depth") + m.trim_side)
-    figure = "layer_width" if m.has("layer_width") else ""
-    if not m.names(Role.LIPPING):
-        wide, figure = m.value("glued_width"), "glued_width"
-    return (Setting("wide", wide, figure=figure), *m.set_to(high="glued_height"))
+    return m.set_to(wide="layer_width" if m.names(Role.LIPPING) else "glued_width", high="glued_height")
 
 
 def _mouldings(m: StepBuilder, choice: Layered, trims: tuple[str, ...]) -> None:

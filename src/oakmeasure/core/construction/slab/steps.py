@@ -6,10 +6,11 @@ from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, S
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.changes import Change, FeatureKind
+from oakmeasure.core.making.features import NO_WOOD
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import NO_WOOD, StepBuilder, many
+from oakmeasure.core.making.step_builder import StepBuilder, many
 
 
 def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:

@@ -107,7 +107,7 @@ def _lines(words: Sequence[str]) -> list[str]:
             lines.append(each)
         else:
             lines[-1] = longer
-    return lines[:MOST_LINES]
+    return lines if len(lines) <= MOST_LINES else [*lines[: MOST_LINES - 1], f"{lines[MOST_LINES - 1]}   …"]
 
 
 def _no_bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) -> None:

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
-from oakmeasure.core.body.pieces import EDGE_IN, Body
+from oakmeasure.core.body.pieces import Body
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import is_chosen
 from oakmeasure.core.document.rules import ButtSchool, ShopRules
@@ -395,9 +395,7 @@ def _borings(
         sizes = (length.value, across.value, depth.value)
         r = place.rect
         middle = (r.y0 + r.y1) / 2
-        edge = (
-            body.edge_at("hinge", middle) - EDGE_IN if body.build.outline else 0.0
-        )  # of a leaf that is scribed it leans
+        edge = body.out_at("hinge", middle)
         member = body.member_at("hinge", middle, front + across.value / 2)
         found.append(
             Boring(

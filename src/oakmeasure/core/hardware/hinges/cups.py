@@ -303,14 +303,15 @@ def _judge_flat(ctx: Context, body: Body, places: tuple[CupPlace, ...]) -> None:
 
 
 def _borings(
-    ctx: Context, places: tuple[CupPlace, ...], body: Body, centre: Figure, back: Figure
+    ctx: Context, places: tuple[CupPlace, ...], body: Body, centre: Figure, plate_back: Figure
 ) -> tuple[Boring, ...]:
     f, found = ctx.figures, []
     deep = f["cup_bored" if "cup_bored" in f else "cup_depth"].value
     members: dict[int, tuple[str, float]] = {}
     for place in places:
         y = (place.rect.y0 + place.rect.y1) / 2
-        met = body.through(centre.value, y)
+        middle = body.out_at("hinge", y) + centre.value
+        met = body.through(middle, y)
         name, thick = (met[-1].piece.name, met[-1].depth[1]) if met else ("the leaf", f["thickness"].value)
         members[place.number] = name, thick
         found.append(
@@ -324,14 +325,15 @@ def _borings(
                 checks.CUP,
                 centre.value,
                 deep,
-                bore(centre.value, y, checks.CUP, (thick - deep, thick)),
+                bore(middle, y, checks.CUP, (thick - deep, thick)),
                 number=place.number,
             )
         )
     hinge, dowels = ctx.leaf.hardware.cup.hinge, ctx.leaf.hardware.cup.dowels
     hole, deep = (checks.DOWEL, DOWEL_DEEP) if dowels else (checks.PILOT, PILOT_DEEP)
-    x = f["cup_screws"].value
+    back = f["cup_screws"].value
     for place in places:
+        x = body.out_at("hinge", (place.rect.y0 + place.rect.y1) / 2) + back
         _, thick = members[place.number]
         for at, off in enumerate((-hinge.pattern_apart / 2, hinge.pattern_apart / 2), start=1):
             y = (place.rect.y0 + place.rect.y1) / 2 - off
@@ -344,14 +346,14 @@ def _borings(
                     Datum.LEAF_TOP,
                     place.top.value + off - hole / 2,
                     hole,
-                    x,
+                    back,
                     deep,
                     bore(x, y, hole, (thick - deep, thick)),
                     number=place.number,
                     at=at,
                 )
             )
-    return (*found, *(_plate(place, back.value) for place in places))
+    return (*found, *(_plate(place, plate_back.value) for place in places))
 
 
 def _plate(place: CupPlace, back: float) -> Boring:

@@ -75,7 +75,8 @@ def _in_edge(
     where: the leaf as high as its latch edge is, and what it hangs in.
     """
     fit, frame = where
-    f, w, y = ctx.figures, fit.width.value, fit.height.value - down.value
+    f, y = ctx.figures, fit.height.value - down.value
+    w = body.out_at("latch", y)
     thick, half, faces = f["thickness"], latch.plate_length / 2, body.along("latch")
     hole = ctx.chosen("latch_bore", "latch, bore in the edge", latch.bore, "hardware.latch.bore")
     deep = ctx.chosen("latch_deep", "latch, depth of its bore", latch.deep, "hardware.latch.deep")
@@ -186,7 +187,8 @@ def _judge_edge(ctx: Context, build: Build, latch: Latch, beside: Figure, deep: 
 
 def _on_face(ctx: Context, fit: Fit, body: Body, latch: Latch, member: str, down: Figure) -> tuple[Boring, ...]:
     """A latch that lies on the face: a thumb latch's slot, or a rim latch's spindle, goes through the leaf."""
-    w, y = fit.width.value, fit.height.value - down.value
+    y = fit.height.value - down.value
+    w = body.out_at("latch", y)
     part = next((each for each in body.build.parts if each.name == member), None)
     inner = latch.backset + max(latch.slot_wide, latch.spindle) / 2
     if part is not None and part.role is Role.STILE and inner > part.face.width:
@@ -235,39 +237,13 @@ def bore_bolts(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring
     bolts, f = ctx.leaf.hardware.bolts, ctx.figures
     if bolts is None or ctx.leaf.hanging is not Hanging.PAIR:
         return ()
-    thick, w, h = f["thickness"], fit.width.value, fit.height.value
+    thick, h = f["thickness"], fit.height.value
     width = ctx.chosen("bolt_width", "flush bolt, width", bolts.width, "hardware.bolts.width")
     beside = f.total("bolt_beside", "wood beside a flush bolt, each side", plus(thick, 0.5), minus(width, 0.5))
     _judge_bolts(ctx, bolts, thick, beside)
-    member = latch_member(body, h - bolts.length / 2)
-    at_foot = latch_member(body, bolts.length / 2)
-    depth = middle(body.along("latch"), width.value)
-    edge = CutSide.MEETING_EDGE
+    ends = (BoringKind.BOLT_TOP, h - bolts.length), (BoringKind.BOLT_FOOT, 0.0)
     return (
-        Boring(
-            BoringKind.BOLT_TOP,
-            CutIn.SLOW_LEAF,
-            member,
-            edge,
-            Datum.LEAF_TOP,
-            0.0,
-            bolts.length,
-            width.value,
-            bolts.deep,
-            block(w - bolts.deep, h - bolts.length, w, h, depth),
-        ),
-        Boring(
-            BoringKind.BOLT_FOOT,
-            CutIn.SLOW_LEAF,
-            at_foot,
-            edge,
-            Datum.LEAF_TOP,
-            h - bolts.length,
-            bolts.length,
-            width.value,
-            bolts.deep,
-            block(w - bolts.deep, 0.0, w, bolts.length, depth),
-        ),
+        *(_bolt_recess(kind, body, bolts, low, h) for kind, low in ends),
         Boring(
             BoringKind.BOLT_HOLE_TOP,
             CutIn.HEAD,
@@ -290,6 +266,24 @@ def bore_bolts(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring
             bolts.deep / 2,
             bolts.into,
         ),
+    )
+
+
+def _bolt_recess(kind: BoringKind, body: Body, bolts: FlushBolts, low: float, height: float) -> Boring:
+    """Return a bolt's recess in the meeting edge; low: its lower end up the leaf, height: of the leaf there, mm."""
+    middle_up = low + bolts.length / 2
+    edge = body.out_at("latch", middle_up)
+    return Boring(
+        kind,
+        CutIn.SLOW_LEAF,
+        latch_member(body, middle_up),
+        CutSide.MEETING_EDGE,
+        Datum.LEAF_TOP,
+        height - low - bolts.length,
+        bolts.length,
+        bolts.width,
+        bolts.deep,
+        block(edge - bolts.deep, low, edge, low + bolts.length, middle(body.along("latch"), bolts.width)),
     )
 
 

@@ -62,9 +62,9 @@ def bore_lock(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring,
     )
     _judge(ctx, lock)
     fore = lock.forend_length / 2
-    w, y = fit.width.value, fit.height.value - down.value
+    y = fit.height.value - down.value
     member = latch_member(body, y)
-    found = _lock_cuts(lock, body, (w, y), down.value, back.value, deep.value)
+    found = _lock_cuts(lock, body, (body.out_at("latch", y), y), down.value, back.value, deep.value)
     plate = (lock.forend_length, lock.forend_width, lock.forend_thickness)
     at = keep(
         BoringKind.LOCK_KEEP,
@@ -72,7 +72,7 @@ def bore_lock(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring,
         member,
         plate=KeepPlate(down.value - fore, *plate, middle(body.along("latch"), lock.forend_width)),
         on_jamb=frame.carried("latch", y + fore),
-        leaf=(w, fit.height.value),
+        leaf=(fit.width.value, fit.height.value),
     )
     if at is not None:
         found.append(at)
@@ -224,7 +224,8 @@ def bore_pull(ctx: Context, fit: Fit, frame: Frame, body: Body) -> tuple[Boring,
     down = f.total("pull_down", "pull's middle, down from the leaf's top", *terms)
     edge = ctx.chosen("pull_in", "pull, in from the latch edge", pull.in_from, "hardware.pull.in_from")
     half = pull.centres / 2 if pull.kind is PullKind.BAR else pull.recess_high / 2
-    x, y = fit.width.value - edge.value, fit.height.value - down.value
+    y = fit.height.value - down.value
+    x = body.out_at("latch", y) - edge.value
     if not half < down.value < fit.height.value - half:
         half_way = f["pull_up"].value + down.value - fit.height.value / 2
         ctx.stop(

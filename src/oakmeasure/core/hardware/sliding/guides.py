@@ -40,6 +40,9 @@ def cut_guide(ctx: Context, build: Build) -> Build:
     f, w = ctx.figures, build.width
     wide = ctx.chosen("guide_width", "groove for the guide, width", guide.groove_width, "hardware.guide.groove_width")
     deep = ctx.chosen("guide_depth", "groove for the guide, depth", guide.groove_depth, "hardware.guide.groove_depth")
+    if not ctx.leaf.build.keeps_its_sizes:
+        what = "groove in the loose rail, depth, its trimming allowance still on"
+        f.total("guide_loose", what, plus(deep), plus(f["trim_height"]))
     fin = ctx.chosen("guide_fin", "fin in the groove, thickness", guide.fin, "hardware.guide.fin")
     cheek = f.total("guide_cheek", "wood beside the groove, each side", plus(f["thickness"], 0.5), minus(wide, 0.5))
     f.total("guide_play", "play of the fin in its groove", plus(wide), minus(fin))
