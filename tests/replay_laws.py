@@ -12,7 +12,8 @@ from pydantic import ValidationError
 from body_laws import ASKED_TOO_MUCH, random_leaf
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.document.construction_model import ConstructionModel
-from oakmeasure.core.document.job import Job, Leaf
+from oakmeasure.core.document.hanging import EvenGap
+from oakmeasure.core.document.job import Job, Leaf, Reading
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.making.replay import replay
 from oakmeasure.core.solution import LeafSolution
@@ -44,7 +45,12 @@ def any_choices(build: ConstructionModel, source: random.Random) -> Construction
 def random_made(job: Job, source: random.Random) -> Leaf:
     """Return a leaf of any construction, hung any way under any head, with any choices of its construction."""
     leaf = random_leaf(job, source)
-    return leaf.model_copy(update={"build": any_choices(leaf.build, source)})
+    fit = leaf.fit
+    if source.random() < 0.3:  # left full for its hinges
+        gap = Reading(value=source.choice((0.8, 1.5, 2.5)))
+        even = EvenGap(gap=source.choice((None, gap)))
+        fit = fit.model_copy(update={"even": even, "trim_side": source.choice((None, 0.0, 1.0, 4.0))})
+    return leaf.model_copy(update={"build": any_choices(leaf.build, source), "fit": fit})
 
 
 def unmade(leaf: LeafSolution) -> list[str]:

@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from driving import let_go, page
 from oakmeasure.app.shell.session import Session
 from oakmeasure.app.shell.window import Window
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.geometry import area
 from oakmeasure.core.drawings.drawing import Layer
 from oakmeasure.core.drawings.turned.turn import PITCH, YAW, CutWay
@@ -144,3 +145,29 @@ def test_every_leaf_of_the_demo_job_can_be_turned(qapp, demo):
         window.turning.apart.setValue(50 if window.turning.apart.value() else 100)
         assert bool(facets(window)) is (window.session.solved.body is not None)
     let_go(window)
+
+
+def test_the_slider_at_make_plays_the_steps_on_the_pieces(window):
+    """From the first step to the last by the slider's keys: the pieces of each step, its cut hatched and seen close."""
+    session = window.session
+    session.go_to(Stage.MAKE)
+    slider, room = window.turning.steps, session.room(MakeRoom)
+    assert slider.isVisibleTo(window)
+    assert not window.turning.apart.isVisibleTo(window)
+    ids = [each.id for each in room.operations]
+    slider.setFocus()
+    QTest.keyClick(slider, Qt.Key.Key_Home)
+    QTest.keyClick(slider, Qt.Key.Key_Right)
+    assert window.turning.room.is_on
+    for op_id in ("rip:rough", "mortise:stiles", "glue:frame", "size:leaf", "let-in:leaf", "hang:last"):
+        while room.op().id != op_id:
+            QTest.keyClick(slider, Qt.Key.Key_Right)
+        assert slider.value() == ids.index(op_id) + 1
+        assert room.op().name in window.middle.title.text()
+        assert len(facets(window)) > 20
+        words = " ".join(window.board.drawing.texts())
+        assert ("close" in words) is (op_id in ("mortise:stiles", "size:leaf", "let-in:leaf"))
+    room.take("mortise:stiles")  # in the list, as well
+    assert slider.value() == ids.index("mortise:stiles") + 1
+    QTest.mouseClick(window.turning.button, LEFT)
+    assert not facets(window)  # the work on the bench, and what to do in words

@@ -26,6 +26,7 @@ from oakmeasure.core.drawings.make.op_view import op_view, work_view
 from oakmeasure.core.edits import job_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.making.operation import Bucket, Operation, SideUp, Trade, WorkpieceSetup, in_order
+from oakmeasure.core.making.played import player_of
 from oakmeasure.core.making.repairs import judge_mishap
 from oakmeasure.core.making.sequence import make
 from oakmeasure.core.solution import LeafSolution
@@ -353,9 +354,9 @@ def test_a_hinge_let_in_is_drawn_near_the_head_and_open_to_its_face():
 def test_every_operation_of_every_construction_is_drawn_with_its_texts_on_the_sheet():
     for build in BUILDS[::3]:
         leaf = leaf_of(build, hardware=HARDWARE[2])
+        play = player_of(leaf, leaf.making.operations)
         for op in ops_of(leaf):
-            for view in (op_view, work_view):
-                drawing = view(leaf, Show(), op.id)
+            for drawing in (op_view(leaf, Show(), op.id), work_view(leaf, Show(), op.id, play.after(op.id))):
                 box = drawing.bounds
                 assert drawing.shapes
                 assert all(

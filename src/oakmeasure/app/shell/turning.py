@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLabel, QSlider, QToolButton
 from oakmeasure.app.canvas.canvas import Canvas
 from oakmeasure.app.forms.choice_box import ChoiceBox
 from oakmeasure.app.shell.session import Session
+from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.drawings.drawing import Drawing
 from oakmeasure.core.drawings.turned.turn import CUT_HANDLE, CutWay, Turn
 from oakmeasure.core.drawings.views import HardwarePage, LeafPage, MakePage
@@ -26,6 +27,7 @@ PAGES: dict[Stage, tuple[str, ...]] = {
     Stage.HARDWARE: (HardwarePage.HINGES, HardwarePage.GEAR, HardwarePage.LOCKS, HardwarePage.CLASHES),
     Stage.MAKE: (MakePage.STEPS,),
 }  # whose board can show the leaf turned
+SCENES_KEPT = 8  # steps that one goes back to without waiting
 HINT = "drag to turn · arrow keys · 0 puts it back"
 
 
@@ -41,6 +43,7 @@ class TurnRoom(QObject):
         self.is_on = False
         self.turn = Turn()
         self._scene: Scene | None = None
+        self._steps: list[Scene] = []
 
     def switch(self, is_on: bool) -> None:
         """Show the leaf turned, or as it is drawn."""
@@ -73,6 +76,22 @@ class TurnRoom(QObject):
             self._scene = scene_of(solved.body, turn, self._scene)
         return turned_view(solved, show, turn, self._scene)
 
+    def played(self) -> Drawing:
+        """Return the pieces of the leaf in hand as they lie after the step in hand, turned as the leaf is."""
+        from oakmeasure.core.drawings.turned.scene import scene_played
+        from oakmeasure.core.drawings.turned.step_view import step_view
+        from oakmeasure.core.drawings.turned.turned_view import for_hand
+
+        room = self._session.room(MakeRoom)
+        played, op = room.played(), room.op()
+        assert op is not None
+        turn = for_hand(self._session.solved, replace(self.turn, apart=0.0, cut=CutWay.NONE))
+        scene = next((each for each in self._steps if each.is_for(played.body, turn)), None)
+        if scene is None:
+            scene = scene_played(played, turn)
+            self._steps = [scene, *self._steps[: SCENES_KEPT - 1]]
+        return step_view(played, op, self._session.show, turn, scene)
+
 
 class TurnBar:
     """What stands over the board for it, and what the pointer does on the board."""
@@ -98,7 +117,13 @@ class TurnBar:
         self.cut.setAccessibleName(tr("how the leaf is cut open"))
         self.cut.setProperty("narrow", True)
         self.cut.setFixedWidth(150)
-        self.widgets = (self.apart_label, self.apart, self.cut, self.button)
+        self.steps = QSlider(Qt.Orientation.Horizontal)
+        self.steps.setObjectName("steps")
+        self.steps.setAccessibleName(tr("which step is played"))
+        self.steps.setPageStep(1)
+        self.steps.setFixedWidth(200)
+        self.widgets = (self.steps, self.apart_label, self.apart, self.cut, self.button)
+        self.steps.valueChanged.connect(self._step)
         self.button.toggled.connect(self.room.switch)
         self.apart.valueChanged.connect(lambda percent: self._set(apart=percent / 100))
         self.cut.activated.connect(lambda at: self._set(cut=list(CutWay)[at], cut_at=0.5))
@@ -117,11 +142,32 @@ class TurnBar:
             self.button.setChecked(self.room.is_on)
             self.apart.setValue(round(100 * turn.apart))
         self.cut.setCurrentIndex(list(CutWay).index(turn.cut))
+        makes = stage is Stage.MAKE and can
+        self._show_steps(makes)
         self.apart_label.setText(tr(f"apart {100 * turn.apart:.0f} %"))
-        for each in self.widgets[:-1]:
-            each.setVisible(on)
+        for each in (self.apart, self.apart_label):
+            each.setVisible(on and not makes)
+        self.cut.setVisible(on and not makes)
         self._board.set_turns(on, tr(HINT))
         return on
+
+    def _show_steps(self, are_shown: bool) -> None:
+        """Show how far the steps are played."""
+        room = self._session.room(MakeRoom)
+        op, operations = room.op(), room.operations
+        are_shown = are_shown and op is not None
+        self.steps.setVisible(are_shown)
+        if are_shown and op is not None:
+            with QSignalBlocker(self.steps):
+                self.steps.setRange(1, len(operations))
+                self.steps.setValue(operations.index(op) + 1)
+
+    def _step(self, number: int) -> None:
+        """Go to a step, and show what it does to the pieces."""
+        operations = self._session.room(MakeRoom).operations
+        if 1 <= number <= len(operations):
+            self.room.switch(True)
+            self._session.room(MakeRoom).take(operations[number - 1].id)
 
     def _set(self, **changes: object) -> None:
         self.room.set_turn(replace(self.room.turn, **changes))  # type: ignore[arg-type]

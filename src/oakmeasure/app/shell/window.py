@@ -343,8 +343,10 @@ class Window(QMainWindow):
         if s.stage is Stage.LEAF:
             self._words_shown = self._has_room_for_words()
         if self.turning.is_shown(s.stage, page):
-            drawing = self.turning.room.drawing()
-            self.middle.title.setText(tr("The leaf, turned"))
+            plays = s.stage is Stage.MAKE
+            drawing = self.turning.room.played() if plays else self.turning.room.drawing()
+            if not plays:
+                self.middle.title.setText(tr("The leaf, turned"))
         elif job_page is not None:
             drawing = self._room().drawing(job_page)
         else:

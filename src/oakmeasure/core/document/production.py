@@ -104,6 +104,8 @@ class LogEntry(FrozenModel):
     """In mm, % or kg; of a mishap how far it went wrong, mm."""
     mishap: MishapKind | None = None
     """What went wrong; None for no mishap."""
+    hole: Annotated[str, Field(max_length=80), ONE_LINE] = ""
+    """Of a mishap the name of the hole; "" for none, or the deepest of the part."""
     repair: Annotated[str, Field(max_length=80), ONE_LINE] = ""
     """By which it is or was mended."""
     text: Annotated[str, Field(max_length=500), SOME_LINES] = ""

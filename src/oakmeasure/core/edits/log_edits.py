@@ -134,6 +134,8 @@ class Mishap:
     """Key of the repair that was chosen; "" for none."""
     op: str = ""
     """Id of the operation; "" for none."""
+    hole: str = ""
+    """Name of the hole, where one went wrong."""
 
 
 def gone_wrong(job: Job, leaf: LeafSolution, wrong: Mishap, at: datetime) -> Job:
@@ -147,5 +149,5 @@ def gone_wrong(job: Job, leaf: LeafSolution, wrong: Mishap, at: datetime) -> Job
     """
     check_part(leaf, wrong.part)
     what = {"op": wrong.op, "part": wrong.part, "value": wrong.by, "mishap": wrong.kind, "repair": wrong.repair}
-    entry = entry_of(at=at, kind=LogKind.MISHAP, **what)
+    entry = entry_of(at=at, kind=LogKind.MISHAP, hole=wrong.hole, **what)
     return with_entry(job, leaf.leaf.id, entry)

@@ -10,7 +10,17 @@ from typing import TYPE_CHECKING, Literal, TypeAlias, cast
 if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
     FigureName: TypeAlias = (
         Literal["added", "air", "anti_lift", "anti_lift_room", "arch", "arch_radius", "area_boards", "area_parts"]
-        | Literal["back_off", "back_screw", "backing", "band", "behind_moulding", "between", "bevel", "bevel_margin"]
+        | Literal[
+            "back_off",
+            "back_screw",
+            "backing",
+            "backing_board",
+            "band",
+            "behind_moulding",
+            "between",
+            "bevel",
+            "bevel_margin",
+        ]
         | Literal["board_change_dry", "board_change_wet", "board_cover", "board_end", "board_gap", "board_groove"]
         | Literal[
             "board_most", "board_pitch", "board_thick", "boards", "boards_across", "boards_count", "boards_height"
@@ -82,7 +92,8 @@ if TYPE_CHECKING:  # a union of so many takes a tenth of a second to make
         | Literal["late_latch", "late_may_end", "late_may_side", "layer_nail", "layer_width"]
         | Literal["leaf_change_dry", "leaf_change_wet", "leaf_height", "leaf_over_head", "leaf_width", "least_bevel"]
         | Literal["least_boards", "least_length", "least_sheets", "least_track", "leaves", "ledge_foot", "ledge_in"]
-        | Literal["ledge_length", "ledge_thick", "ledge_top", "ledge_width", "left_over", "leg_hinge", "leg_latch"]
+        | Literal["ledge_length", "ledge_thick", "ledge_top", "ledge_width", "left_full_end", "left_full_side"]
+        | Literal["left_over", "leg_hinge", "leg_latch"]
         | Literal["lift_on", "lining_depth", "lining_head", "lining_head_height", "lining_outside", "lining_part_depth"]
         | Literal["lining_thickness", "lining_wider", "lipping_depth", "lipping_width", "lock_backset", "lock_case"]
         | Literal["lock_case_tall"]

@@ -10,9 +10,12 @@ from oakmeasure.core.base.units import HAIR, Unit
 from oakmeasure.core.document.hanging import EvenGap, Hanging
 from oakmeasure.core.document.job import Leaf
 from oakmeasure.core.figures.check import Grounds, Remedy
-from oakmeasure.core.figures.figure import Figure, Origin, Term, derived, minus, plus
+from oakmeasure.core.figures.figure import Figure, Origin, Term, derived, fixed, minus, plus
 from oakmeasure.core.figures.names import figure_name
 from oakmeasure.core.leaf.leaf_context import Context
+
+CARD = 0.5  # mm that a leaf left full has at an edge to go in by: common practice, no source
+WORTH = 0.05  # mm left on, from which it is worth a step
 
 
 def strokes(off: float, *, shaving: float) -> int:
@@ -52,9 +55,9 @@ def add_made_gaps(ctx: Context) -> None:
     """
     choice = ctx.leaf.fit.even
     assert choice is not None
-    made = _made(ctx, choice)
     label = "gap that the hinges were let in for"
     ctx.chosen("gap_wanted", label, ctx.leaf.fit.gap_hinge, "fit.gap_hinge", rule="gap_hinge")
+    made = _made(ctx, choice)
     edges = [("hinge", "at the hinges"), ("latch", "at the latch"), ("head", "at the head")]
     if ctx.leaf.hanging.is_cabinet:
         edges.append(("floor", "at the foot"))
@@ -78,7 +81,8 @@ def _made(ctx: Context, choice: EvenGap) -> Figure:
         terms.append(plus(shim, each.count))
     if terms:
         return ctx.figures.total("gap_made", label, *terms, source="the stack that just fills it")
-    made = ctx.chosen("gap_made", label, None, "fit.even.gap", rule="gap_hinge")
+    origin = fixed("fit.even.gap", source="as the hinges are let in for, until it is read")
+    made = ctx.figures.given("gap_made", label, ctx.figures["gap_wanted"].value, origin)
     ctx.warn(
         "not-hung",
         "Hang it full, then read the gap",
@@ -109,18 +113,7 @@ def plane_to(ctx: Context, width: Figure, height: Figure) -> tuple[Planing, ...]
         width: Width, mm.
         height: Height, mm.
     """
-    choice, f = ctx.leaf.fit.even, ctx.figures
-    assert choice is not None
-    full_width = (
-        ctx.reading("full_width", "leaf as it hangs, width", choice.full_width, "fit.even.full_width")
-        if choice.full_width is not None
-        else f["glued_width"]
-    )
-    full_height = (
-        ctx.reading("full_height", "leaf as it hangs, height", choice.full_height, "fit.even.full_height")
-        if choice.full_height is not None
-        else f["glued_height"]
-    )
+    full_width, full_height = _full(ctx, width, height)
     shaving = ctx.rule("shaving", "one stroke of the plane takes")
     sums = {
         "latch edge": (plus(full_width), minus(width)),
@@ -130,6 +123,60 @@ def plane_to(ctx: Context, width: Figure, height: Figure) -> tuple[Planing, ...]
     planed = tuple(_planing(ctx, edge, terms, shaving) for edge, terms in sums.items())
     _judge(ctx, planed)
     return planed
+
+
+def _full(ctx: Context, width: Figure, height: Figure) -> tuple[Figure, Figure]:
+    """Add width and height of the leaf as it is hung full: as read, else as it goes in by a card at each edge.
+
+    The hinge edge is true already. Neither depends on the gap that came: the leaf was planed before it.
+    """
+    choice, f = ctx.leaf.fit.even, ctx.figures
+    assert choice is not None
+    wanted, made = f["gap_wanted"], f["gap_made"]
+    how = f"what is left on to trim; no more than leaves {ctx.fmt(CARD)} to go in by"
+    side = max(0.0, min(f["trim_side"].value, wanted.value - CARD))
+    left_side = f.derived(
+        "left_full_side", "left on at the latch edge for hanging", side, f["trim_side"], wanted, formula=how
+    )
+    end = max(0.0, min(f["trim_height"].value, wanted.value - CARD))
+    left_end = f.derived(
+        "left_full_end", "left on at head and foot each for hanging", end, f["trim_height"], wanted, formula=how
+    )
+    sides = 2 if ctx.leaf.hanging.is_cabinet else 1
+    full_width = (
+        ctx.reading("full_width", "leaf as it hangs, width", choice.full_width, "fit.even.full_width")
+        if choice.full_width is not None
+        else f.total(
+            "full_width", "leaf as it hangs, width", plus(width), plus(made, 2), minus(wanted, 2), plus(left_side)
+        )
+    )
+    full_height = (
+        ctx.reading("full_height", "leaf as it hangs, height", choice.full_height, "fit.even.full_height")
+        if choice.full_height is not None
+        else f.total(
+            "full_height",
+            "leaf as it hangs, height",
+            plus(height),
+            plus(made, sides),
+            minus(wanted, sides),
+            plus(left_end, 2),
+        )
+    )
+    if choice.full_width is None and side < WORTH:
+        least = max(CARD, round(wanted.value - CARD, 1))
+        ctx.warn(
+            "none-left-full",
+            "Nothing is left on to plane once it hangs",
+            f"{ctx.fmt(f['trim_side'])} a side is left on to trim and the hinges are let in for {ctx.fmt(wanted)}: "
+            "the latch edge cannot follow a gap that comes out less.",
+            *(
+                [Remedy(f"Leave {ctx.fmt(least)} a side to trim", "fit.trim_side", least)]
+                if f["trim_side"].value < least < wanted.value
+                else [Remedy("Take a wider gap at the hinges")]
+            ),
+            grounds=Grounds("left_full_side"),
+        )
+    return full_width, full_height
 
 
 def _planing(ctx: Context, edge: str, terms: tuple[Term, ...], shaving: Figure) -> Planing:
@@ -152,7 +199,7 @@ def _judge(ctx: Context, planed: tuple[Planing, ...]) -> None:
             "not-full",
             "The leaf was not left full enough",
             f"To an even gap of {ctx.fmt(made)} wood is missing: {words}.",
-            Remedy("Let the hinges in deeper, or take a wider gap"),
+            Remedy("Pack the hinges by half of what is missing, and read the gap again"),
             grounds=Grounds(missing[0].off.name),
         )
         return

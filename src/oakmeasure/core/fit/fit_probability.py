@@ -7,6 +7,7 @@ import math
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.figures.check import Grounds, Remedy
 from oakmeasure.core.figures.figure import Figures
+from oakmeasure.core.fit.even_reveal import is_the_aim
 from oakmeasure.core.fit.fit_result import Fit
 from oakmeasure.core.leaf.gap_choice import gap_that_opens
 from oakmeasure.core.leaf.leaf_context import Context
@@ -54,6 +55,8 @@ def say_chance(ctx: Context, opening: Opening, fitted: Fit) -> None:
         fitted: Size of the leaf and its gaps, mm.
     """
     f, clear = ctx.figures, ctx.figures["clear_width_uncertainty"]
+    if is_the_aim(ctx.leaf):  # it is planed until it goes in
+        return
     if ctx.leaf.hanging.covers or ctx.leaf.hanging.lies_on or not opening.taken.outline.is_upright:
         return
     cut, hang = (

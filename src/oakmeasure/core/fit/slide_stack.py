@@ -86,15 +86,19 @@ def _backing(ctx: Context, back: Figure, off: Figure, behind: str, air: Figure) 
         formula="what the leaf must pass less the track's stand-off",
     )
     if missing > 0:
+        board = f.derived(
+            "backing_board",
+            "backing board, at the least",
+            _board(wall.backing + missing),
+            f["backing"],
+            *([f["wall_backing"]] if "wall_backing" in f else []),
+            formula=f"what is missing and what is there, in whole mm, {ctx.fmt(LEAST_BACKING)} at the least",
+        )
         ctx.warn(
             "backing",
             "The leaf would rub on what stands out",
             f"The {behind} and air need {ctx.fmt(back)}; the track stands {ctx.fmt(off)} off.",
-            Remedy(
-                f"A backing board of {ctx.fmt(_board(wall.backing + missing))}",
-                "hardware.wall.backing",
-                _board(wall.backing + missing),
-            ),
+            Remedy(f"A backing board of {ctx.fmt(board)}", "hardware.wall.backing", board.value),
             Remedy(f"Or a set with {ctx.fmt(back)} of stand-off", "slide.stand_off", back.value),
             grounds=Grounds("backing", rule=f"{ctx.fmt(air)} of air"),
         )

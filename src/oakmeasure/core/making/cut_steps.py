@@ -22,7 +22,8 @@ def cut_for(
         hold: Which side lies up.
         what: Further fields of the operation; `from_edge`, `after` and `settings` among them.
     """
-    needs, loose = _moment(m, cuts, from_edge=bool(what.pop("from_edge", True)))
+    edge = m.sized if hold is SideUp.HINGE_EDGE else m.evened or m.sized
+    needs, loose = _moment(m, cuts, edge, from_edge=bool(what.pop("from_edge", True)))
     more = what.pop("after", ())
     part = cuts[0].member if loose else ""
     settings = what.pop("settings", ())
@@ -44,7 +45,18 @@ def cut_for(
     )
 
 
-def _moment(m: StepBuilder, cuts: list[Boring], *, from_edge: bool = True) -> tuple[tuple[str, ...], bool]:
+def is_cut_loose(m: StepBuilder, cuts: list[Boring], *, from_edge: bool) -> bool:
+    """Return whether a cut is made in members that are loose yet.
+
+    Args:
+        m: Where the operations are added.
+        cuts: The cuts that it makes.
+        from_edge: Whether it is measured from an edge that is planed once the leaf is one.
+    """
+    return _moment(m, cuts, "", from_edge=from_edge)[1]
+
+
+def _moment(m: StepBuilder, cuts: list[Boring], edge: str, *, from_edge: bool = True) -> tuple[tuple[str, ...], bool]:
     """Return what a cut in the leaf needs, and whether it is made in loose members.
 
     Loose, where they are worked before they are joined, no joint lies in the cut and the edge that it is measured from
@@ -55,7 +67,7 @@ def _moment(m: StepBuilder, cuts: list[Boring], *, from_edge: bool = True) -> tu
         loose = loose and cut.member in m.ready and not _meets_joint(m, cut)
     if loose:
         return ("measure:set", "mark:joints", *m.loose(cut.member for cut in cuts)), True
-    return ("measure:set", m.sized), False
+    return ("measure:set", edge), False
 
 
 def _meets_joint(m: StepBuilder, cut: Boring) -> bool:

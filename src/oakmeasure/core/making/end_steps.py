@@ -6,6 +6,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.hanging import Hanging, LeafShape
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.fit.even_reveal import is_the_aim
 from oakmeasure.core.making.changes import Change, FeatureKind, LeafEdge, Outlined, Trimmed
 from oakmeasure.core.making.finish import Schedule
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
@@ -37,49 +38,124 @@ def size(m: StepBuilder) -> None:
         why="before anything is cut to it",
         later="hinges and lock set out on a size that is not there",
     )
-    left = {"off_each_side": "trim_side"} if m.trim_side else {}
-    trims = m.set_to(**left, **({"off_each_end": "trim_height"} if m.trim_end else {}))
+    full = is_the_aim(leaf) and m.left_side + m.left_end > NOTHING
+    name = "Plane the leaf to its outline" if scribed else "Plane the leaf to its size"
     m.sized = m.add(
         "size:leaf",
-        "Plane the leaf to its outline" if scribed else "Plane the leaf to its size",
+        "Plane the leaf to go in, left full" if full else name,
         Trade.PLANE,
         needs=(check, "setout:outline"),
         bucket=Bucket.FINISH,
         share=1.2,
         hold=WorkpieceSetup(SideUp.LATCH_EDGE),
-        settings=(*m.set_to(width="leaf_width", height="leaf_height"), *trims),
+        settings=_full_sizes(m) if full else _sizes(m),
         cautions=m.cautions("saw", "plane", "heavy"),
         about=About.CONSTRUCTION,
-        check=StepCheck("against the rod, width top, middle and foot", 0.3),
+        check=StepCheck(
+            "tried in the opening: it goes in, a card at the latch edge"
+            if full
+            else "against the rod, width top, middle and foot",
+            None if full else 0.3,
+        ),
         how="hinge edge true first, then from it; ends from both edges to the middle",
         changes=(
-            *_trimmed(m),
-            *((Outlined(_late_trims(m)),) if m.leaf.fit.outline else ()),
+            *_trimmed(m, full=full),
+            *((Outlined(_still_on(m, full=full)),) if m.leaf.fit.outline else ()),
             *m.rest(FeatureKind.SHAPE),
         ),
     )
-    if m.value("bevel") > 0 and leaf.hanging.has_butts:
-        m.sized = m.add(
-            "bevel:latch",
-            "Bevel the latch edge",
-            Trade.PLANE,
-            needs=(m.sized,),
-            bucket=Bucket.FINISH,
-            share=0.3,
-            settings=m.set_to(bevel="bevel", at_least="least_bevel"),
-            hold=WorkpieceSetup(SideUp.LATCH_EDGE),
-            cautions=("plane",),
-            check=StepCheck("sliding bevel over the whole edge; falls to the closing face"),
-        )
+    _bevel(m)
+    if full:
+        _plane_even(m)
     if leaf.late.is_any:
         _late(m)
 
 
-def _trimmed(m: StepBuilder) -> tuple[Change, ...]:
+def _bevel(m: StepBuilder) -> None:
+    """Bevel the latch edge, where it has a bevel."""
+    if m.value("bevel") <= 0 or not m.leaf.leaf.hanging.has_butts:
+        return
+    m.sized = m.add(
+        "bevel:latch",
+        "Bevel the latch edge",
+        Trade.PLANE,
+        needs=(m.sized,),
+        bucket=Bucket.FINISH,
+        share=0.3,
+        settings=m.set_to(bevel="bevel", at_least="least_bevel"),
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE),
+        cautions=("plane",),
+        check=StepCheck("sliding bevel over the whole edge; falls to the closing face"),
+    )
+
+
+def _sizes(m: StepBuilder) -> tuple[Setting, ...]:
+    """Return to what a leaf is sized, and what comes off for it."""
+    left = {"off_each_side": "trim_side"} if m.trim_side else {}
+    trims = m.set_to(**left, **({"off_each_end": "trim_height"} if m.trim_end else {}))
+    return (*m.set_to(width="leaf_width", height="leaf_height"), *trims)
+
+
+def _full_sizes(m: StepBuilder) -> tuple[Setting, ...]:
+    """Return to what a leaf is planed that is hung before it has its size, and what comes off for it."""
+    off = (
+        ("off the hinge edge", m.trim_side),
+        ("off the latch edge", m.trim_side - m.left_side),
+        ("off each end", m.trim_end - m.left_end),
+    )
+    return (
+        *m.set_to(width_left_full="full_width", height_left_full="full_height"),
+        *(Setting(label, by) for label, by in off if by > NOTHING),
+    )
+
+
+def _plane_even(m: StepBuilder) -> None:
+    """Add what is planed once the gap that the hinges made is read."""
+    m.evened = m.add(
+        "plane:even",
+        "Plane the other edges to the gap that the hinges made",
+        Trade.PLANE,
+        needs=("hang:dry",),
+        bucket=Bucket.FINISH,
+        share=0.6,
+        hold=WorkpieceSetup(SideUp.LATCH_EDGE),
+        settings=m.set_to(
+            gap_all_round="gap_made",
+            off_the_latch_edge="plane_latch_edge",
+            strokes_there="strokes_latch_edge",
+            off_the_head="plane_top",
+            off_the_foot="plane_foot",
+        ),
+        cautions=m.cautions("plane", "heavy"),
+        about=About.CONSTRUCTION,
+        check=StepCheck("hung again: the same shims all round"),
+        how="read the gap at every hinge, write it down at Fit; a line from the jamb, then count the strokes"
+        + ("; keep the bevel" if m.value("bevel") > 0 else ""),
+        why="only the hung leaf shows what gap its hinges make",
+        later="the lock and its keep would be set out on an edge that moves",
+        changes=tuple(
+            Trimmed(side, by)
+            for side, by in ((LeafEdge.LATCH, m.left_side), (LeafEdge.HEAD, m.left_end), (LeafEdge.FOOT, m.left_end))
+            if by > NOTHING
+        ),
+    )
+
+
+def _trimmed(m: StepBuilder, *, full: bool) -> tuple[Change, ...]:
     """Return what sizing takes off the leaf's edges."""
-    by = dict.fromkeys((LeafEdge.HINGE, LeafEdge.LATCH), m.trim_side)
-    by |= dict.fromkeys((LeafEdge.FOOT, LeafEdge.HEAD), m.trim_end)
+    side, end = (m.left_side, m.left_end) if full else (0.0, 0.0)
+    by = {LeafEdge.HINGE: m.trim_side, LeafEdge.LATCH: m.trim_side - side}
+    by |= dict.fromkeys((LeafEdge.FOOT, LeafEdge.HEAD), m.trim_end - end)
     return tuple(Trimmed(side, each) for side, each in by.items() if each > NOTHING)
+
+
+def _still_on(m: StepBuilder, *, full: bool) -> tuple[tuple[LeafEdge, float], ...]:
+    """Return what stays on the edges of a leaf that is brought to its outline, mm."""
+    late = dict(_late_trims(m))
+    if full:
+        for side, by in ((LeafEdge.LATCH, m.left_side), (LeafEdge.HEAD, m.left_end), (LeafEdge.FOOT, m.left_end)):
+            late[side] = late.get(side, 0.0) + by
+    return tuple(late.items())
 
 
 def _late_trims(m: StepBuilder) -> tuple[tuple[LeafEdge, float], ...]:
@@ -99,7 +175,7 @@ def _late(m: StepBuilder) -> None:
         "trim:late",
         "What is trimmed later, on site",
         Trade.SITE,
-        needs=("hang:dry",),
+        needs=("hang:dry", "plane:even"),
         bucket=Bucket.HANGING,
         share=0.3,
         settings=m.set_to(
@@ -189,44 +265,28 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
         for op in m.steps.items.values()
         if op.about is About.HARDWARE and (op.cuts or op.goes_on) and "keep" not in op.id and op.id != "bore:bolt-holes"
     )
-    slides = leaf.hanging.slides
-    gap = (
-        m.set_to(over_the_floor="gap_floor")
-        if leaf.hanging.covers
-        else ()
-        if leaf.hanging.lies_on
-        else m.set_to(
-            at_the_hinges="gap_hinge", at_the_latch="gap_latch", at_the_head="gap_head", over_the_floor="gap_floor"
-        )
-    )
     heavy = m.set_to(weight="mass") if m.is_heavy else ()
-    m.add(
-        "hang:dry",
-        "Hang it dry with its own hardware",
-        Trade.SITE,
-        needs=(m.sized, *cuts, "fix:lining", "fix:track", "proof:track", "let-in:side", "bore:plates"),
-        bucket=Bucket.HANGING,
-        share=1.2,
-        about=About.HARDWARE,
-        settings=(*heavy, *gap)[:5],
-        cautions=m.cautions("heavy", "pinch" if m.leaf.cups else "", *_where(m)),
-        check=StepCheck(
-            "gaps all round with feelers, into the log; runs free over the whole floor"
-            if slides
-            else "gaps all round with feelers, into the log"
-        ),
-        how="two screws a hinge first" if not slides else "lifted on by two, stops set",
-    )
+    _hang_dry(m, cuts, heavy)
     ease = m.add(
         "ease:leaf",
         "Ease what binds, mark, take it down",
         Trade.FIT,
-        needs=("hang:dry", "let-in:lock-keep", "let-in:latch-keep", "bore:bolt-holes", "trim:late"),
+        needs=(
+            "hang:dry",
+            "plane:even",
+            *cuts,
+            "let-in:lock-keep",
+            "let-in:latch-keep",
+            "bore:bolt-holes",
+            "trim:late",
+        ),
         bucket=Bucket.HANGING,
         share=0.6,
         check=StepCheck("shuts by a finger's push, stays where it is left"),
         about=About.HARDWARE,
     )
+    if leaf.hanging in (Hanging.INSET, Hanging.INSET_BUTTS):
+        ease = _stop_block(m)
     last = _finish(m, schedule, ease)
     m.add(
         "hang:last",
@@ -240,6 +300,68 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
         cautions=m.cautions("heavy", *_where(m)),
         check=StepCheck("gaps as they were dry; into the record"),
         how="steel screw first where brass goes in" if leaf.hanging.has_butts else "",
+    )
+
+
+def _hang_dry(m: StepBuilder, cuts: tuple[str, ...], heavy: tuple[Setting, ...]) -> None:
+    """Add how it is hung for the first time."""
+    leaf, slides = m.leaf.leaf, m.leaf.leaf.hanging.slides
+    gap = (
+        m.set_to(over_the_floor="gap_floor")
+        if leaf.hanging.covers
+        else ()
+        if leaf.hanging.lies_on
+        else m.set_to(
+            at_the_hinges="gap_hinge", at_the_latch="gap_latch", at_the_head="gap_head", over_the_floor="gap_floor"
+        )
+    )
+    if m.evened:
+        gap = m.set_to(at_the_hinges="gap_wanted", width_left_full="full_width", height_left_full="full_height")
+    m.add(
+        "hang:dry",
+        "Hang it full on its own hinges" if m.evened else "Hang it dry with its own hardware",
+        Trade.SITE,
+        needs=(
+            m.sized,
+            *(("let-in:leaf",) if m.evened else cuts),
+            "fix:lining",
+            "fix:track",
+            "proof:track",
+            "let-in:side",
+            "bore:plates",
+        ),
+        bucket=Bucket.HANGING,
+        share=1.2,
+        about=About.HARDWARE,
+        settings=(*heavy, *gap)[:5],
+        cautions=m.cautions("heavy", "pinch" if m.leaf.cups else "", *_where(m)),
+        check=StepCheck(
+            "gaps all round with feelers, into the log; runs free over the whole floor"
+            if slides
+            else "the gap at every hinge with feelers, into the log"
+            if m.evened
+            else "gaps all round with feelers, into the log"
+        ),
+        how="two screws a hinge first" if not slides else "lifted on by two, stops set",
+    )
+
+
+def _stop_block(m: StepBuilder) -> str:
+    """Add the block that a leaf between its sides shuts against; return its operation."""
+    latch = m.leaf.body.thickness_along("latch") if m.leaf.body is not None else m.value("thickness")
+    return m.add(
+        "fix:stop",
+        "Fix the block that it shuts against",
+        Trade.SITE,
+        needs=("ease:leaf",),
+        bucket=Bucket.HANGING,
+        share=0.2,
+        about=About.HARDWARE,
+        settings=(Setting("back from the front", latch),),
+        check=StepCheck("shut, the leaf's face is flush with the sides, by straightedge", 0.3),
+        how="an off-cut of hardwood, two screws, one in a slot; felt or leather is let in, not added",
+        why="set to the leaf as it hangs",
+        later="the leaf shuts too far and strains its hinges",
     )
 
 

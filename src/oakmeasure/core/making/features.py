@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
+from oakmeasure.core.base.prisms import Solid
 from oakmeasure.core.body.listed import is_slanting, reach_of
-from oakmeasure.core.body.pieces import Body, CutOutKind, Piece
+from oakmeasure.core.body.pieces import Body, CutOut, CutOutKind, Piece
 from oakmeasure.core.document.roles import Place, Role
-from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.making.changes import Axis, Feature, FeatureKind, LeafEdge
 
 TOUCHES = 0.01  # mm from an edge of the leaf, within which a piece lies there
@@ -27,13 +27,21 @@ def features_of(body: Body) -> tuple[Feature, ...]:
         feature
         for piece in body.pieces
         if piece.part is not None and piece.part.species not in NO_WOOD
-        for feature in _of(piece, piece.part)
+        for feature, _ in made_on(piece)
         if not piece.part.is_old or feature.kind is FeatureKind.SHAPE or feature.other in new
         if not (feature.kind is FeatureKind.GROOVE and feature.other in boards and piece.part.role is not Role.BOARD)
     )
 
 
-def _of(piece: Piece, part: Part) -> Iterator[Feature]:
+def made_on(piece: Piece) -> Iterator[tuple[Feature, Solid | CutOut | None]]:
+    """Yield what has to be made on a piece, each with what of it that is: its tenon, its groove; None for a shape.
+
+    Args:
+        piece: The piece; one without a part has nothing.
+    """
+    part = piece.part
+    if part is None:
+        return
     count: Counter[FeatureKind] = Counter()
 
     def feature(kind: FeatureKind, other: str = "") -> Feature:
@@ -42,14 +50,24 @@ def _of(piece: Piece, part: Part) -> Iterator[Feature]:
 
     for cut in piece.cuts:
         if cut.kind is not CutOutKind.HARDWARE:
-            yield feature(FeatureKind(cut.kind), cut.goes_in)
-    main = 2 if part.hold is not None and part.sloped and len(piece.solids) > 1 else 1
+            yield feature(FeatureKind(cut.kind), cut.goes_in), cut
+    main = solids_of_its_own(piece)
     if main == 2:
-        yield feature(FeatureKind.FIELD)
-    for at, _solid in enumerate(piece.solids[main:]):
-        yield feature(FeatureKind.TONGUE if at < len(part.tongues) else FeatureKind.TENON)
+        yield feature(FeatureKind.FIELD), None
+    for at, solid in enumerate(piece.solids[main:]):
+        yield feature(FeatureKind.TONGUE if at < len(part.tongues) else FeatureKind.TENON), solid
     if part.shape and not is_slanting(part):
-        yield feature(FeatureKind.SHAPE)
+        yield feature(FeatureKind.SHAPE), None
+
+
+def solids_of_its_own(piece: Piece) -> int:
+    """Return how many of a piece's solids are itself, before its tongues and tenons: two of a raised panel.
+
+    Args:
+        piece: The piece.
+    """
+    part = piece.part
+    return 2 if part is not None and part.hold is not None and part.sloped and len(piece.solids) > 1 else 1
 
 
 def sides_of(piece: Piece, body: Body) -> dict[LeafEdge, Axis]:

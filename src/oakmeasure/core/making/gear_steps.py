@@ -92,7 +92,10 @@ def _track(m: StepBuilder) -> None:
         about=About.HARDWARE,
         cautions=("wall",),
         settings=m.set_to(
-            line_above_the_floor="track_line", holes_every="hole_pitch", first="hole_first", backing="backing"
+            line_above_the_floor="track_line",
+            holes_every="hole_pitch",
+            first="hole_first",
+            backing_board="backing_board" if m.has("backing_board") else "wall_backing",
         ),
         check=StepCheck("level over its whole length", 0.5),
         how="from the highest point of the floor",

@@ -8,10 +8,11 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from oakmeasure.core.document.hanging import Hanging
+from oakmeasure.core.document.hinges import MortiseLock
 from oakmeasure.core.document.production import About
 from oakmeasure.core.hardware.boring import Boring, BoringKind, Device
 from oakmeasure.core.hardware.hinges.butt_checks import FLUSH
-from oakmeasure.core.making.cut_steps import cut_for
+from oakmeasure.core.making.cut_steps import cut_for, is_cut_loose
 from oakmeasure.core.making.gear_steps import gear_steps, guide_steps
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
@@ -73,7 +74,12 @@ def _patches(m: StepBuilder) -> None:
 
 def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
     leaf, side = [c for c in cuts if c.cut_in.is_leaf], [c for c in cuts if not c.cut_in.is_leaf]
-    tops = tuple(Setting(f"{c.number} from the top", c.from_top, figure=f"butt_{c.number}_top") for c in leaf)
+    above = m.left_end if m.evened else 0.0
+    words = "{} from the top as it is" if above else "{} from the top"
+    tops = tuple(
+        Setting(words.format(c.number), c.from_top + above, figure="" if above else f"butt_{c.number}_top")
+        for c in leaf
+    )
     deep = m.set_to(deep="butt_depth", across="butt_across")
     template = m.leaf.leaf.hardware.template is not None
     cut_for(
@@ -167,12 +173,13 @@ def _cups(m: StepBuilder, by: dict[Device, list[Boring]]) -> None:
 
 
 def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
-    lock, trim = m.leaf.leaf.hardware.lock, m.trim_side
+    lock = m.leaf.leaf.hardware.lock
     keeps = [c for c in cuts if c.kind.is_keep]
     inner = [c for c in cuts if c.kind is BoringKind.LOCK_MORTISE]
     holes = [c for c in cuts if c.kind in (BoringKind.SPINDLE_HOLE, BoringKind.KEYHOLE)]
     if lock is None or not inner:
         return
+    trim = m.trim_side if is_cut_loose(m, inner, from_edge=False) else 0.0
     more = "from both ends to the middle"
     if trim > 0.01:
         more = f"{m.show.length(trim, sign=False)} more than the case for what is trimmed"
@@ -194,28 +201,12 @@ def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
         check=StepCheck("case slides in by hand; wood left on both faces alike"),
         how="a row of holes on the gauge line, then chisel; " + more,
     )
-    cut_for(
-        m,
-        "bore:spindle",
-        "Bore for spindle and key, from both faces",
-        Trade.BORE,
-        holes or inner,
-        SideUp.OPENING,
-        from_edge=False,
-        after=("mortise:lock",),
-        cautions=("drill",),
-        check=StepCheck("square through, by a rod in it"),
-        settings=(
-            Setting("from the edge", lock.backset + trim),
-            Setting("spindle", lock.spindle_bore),
-            *((Setting("key", lock.key_bore),) if lock.key_bore else ()),
-        ),
-    )
+    _spindle(m, lock, holes or inner)
     m.add(
         "let-in:forend",
         "Let the forend in, lock flush with the edge",
         Trade.FIT,
-        needs=("mortise:lock", m.sized),
+        needs=("mortise:lock", m.evened or m.sized),
         hold=WorkpieceSetup(SideUp.LATCH_EDGE),
         bucket=Bucket.HANGING,
         share=0.5,
@@ -226,6 +217,28 @@ def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
         check=StepCheck("flush with the bevelled edge", 0.1),
     )
     _keep(m, keeps, "lock")
+
+
+def _spindle(m: StepBuilder, lock: MortiseLock, holes: list[Boring]) -> None:
+    """Add the bores for spindle and key of a lock."""
+    from_edge = lock.backset + (m.trim_side if is_cut_loose(m, holes, from_edge=False) else 0.0)
+    cut_for(
+        m,
+        "bore:spindle",
+        "Bore for spindle and key, from both faces",
+        Trade.BORE,
+        holes,
+        SideUp.OPENING,
+        from_edge=False,
+        after=("mortise:lock",),
+        cautions=("drill",),
+        check=StepCheck("square through, by a rod in it"),
+        settings=(
+            Setting("from the edge", from_edge),
+            Setting("spindle", lock.spindle_bore),
+            *((Setting("key", lock.key_bore),) if lock.key_bore else ()),
+        ),
+    )
 
 
 def _fire(m: StepBuilder) -> tuple[str, ...]:
@@ -266,7 +279,7 @@ def _keep(m: StepBuilder, keeps: list[Boring], word: str) -> None:
             f"let-in:{word}-keep",
             f"Let the keep of the {word} in",
             Trade.FIT,
-            needs=("hang:dry",),
+            needs=("hang:dry", "plane:even"),
             bucket=Bucket.HANGING,
             share=0.4,
             about=About.HARDWARE,

@@ -1,28 +1,36 @@
-"""Repairs of a hole that went too deep, or stands where it should not."""
+"""Repairs of a hole that went too deep, or stands where it should not: each as large as its hole."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from oakmeasure.core.figures.check import Level
-from oakmeasure.core.hardware.boring import Boring, CutSide, Device
+from oakmeasure.core.hardware.boring import Device
 from oakmeasure.core.making.repair_case import GLUE_SETS, PATCH_DEEPER, PATCH_LONG, Case, Found, Repair
-
-if TYPE_CHECKING:
-    pass
-
+from oakmeasure.core.making.spoilt_holes import Hole
 
 PLUG_OVER = 2.0
 SKIN_LEAST = 1.0
+PEG_TO = 6.0  # mm: a smaller hole is pegged as it is, a larger one is bored out for a plug: common practice, no source
+UNKNOWN = Hole("hole", 10.0, 10.0, 0.0, is_round=True, into_face=True)  # where nothing is cut in that part
+SCREW_AGAIN = ("screws of it bite in the plug: longer ones",)
 
 
-def deepest(case: Case) -> Boring | None:
-    """Return the deepest cut in the part; None where there is none.
+def filled(hole: Hole, deep: float) -> tuple[str, str, tuple[tuple[str, float], ...]]:
+    """Return what fills a hole: its name in words, how it is fitted, and its sizes, mm.
 
     Args:
-        case: What went wrong.
+        hole: The hole, or the recess.
+        deep: How deep it is, mm.
     """
-    return max(case.cuts, key=lambda cut: cut.depth, default=None)
+    if not hole.is_round:
+        sizes = (("slip, long", hole.long), ("wide", hole.wide), ("thick", deep + 1.0))
+        return "slip", "grain along the part's own, glued, planed flush when it has set", sizes
+    if hole.wide < PEG_TO:
+        return "peg", "split along the grain, glued, cut flush when it has set", (("peg", hole.wide), ("deep", deep))
+    return (
+        "plug",
+        "bored out clean, grain along the part's own, glued, flushed when it has set",
+        (("plug", hole.wide + PLUG_OVER), ("deep", deep)),
+    )
 
 
 def hole_deep(case: Case) -> Found:
@@ -31,36 +39,30 @@ def hole_deep(case: Case) -> Found:
     Args:
         case: What went wrong.
     """
-    cut = deepest(case)
-    room = (
-        case.thick
-        if cut is None or cut.side.surface.is_face or cut.side is CutSide.FACE_TO_LEAF
-        else (case.part.finished.width if case.part else case.thick)
-    )
-    left = room - (cut.depth if cut else 0.0) - case.by
-    wide = min(cut.along if cut else 10.0, 40.0)
+    hole = case.hole or UNKNOWN
+    room = case.thick if hole.into_face else (case.part.finished.width if case.part else case.thick)
+    left = room - hole.depth - case.by
     through = left < SKIN_LEAST
-    turned = f"turned {case.fmt(case.by)} thick, glued, level with the stop's depth"
-    disc = Repair(
-        "disc",
-        "A disc in its bottom",
-        turned,
-        left > 0,
-        "nothing has come through" if left > 0 else "it has come through",
-        0.3,
-        0.5,
-        (("disc", wide), ("thick", case.by)),
-    )
+    disc = _bottomed(case, hole, left)
+    what, how, sizes = filled(hole, hole.depth + case.by)
     plug = Repair(
         "plug",
-        "Plug it and bore again",
-        "grain along the part's own, glued, flushed when it has set",
+        "Fill it with a slip and cut again" if not hole.is_round else f"Fill it with a {what} and bore again",
+        how,
         True,
-        "the plug takes all of the old hole",
+        f"the {what} takes all of the old hole",
         0.5,
         GLUE_SETS,
-        (("plug", wide + PLUG_OVER),),
-        ("screws of it bite in the plug: longer ones",) if cut and cut.kind.device is Device.CUP else (),
+        sizes,
+        SCREW_AGAIN if hole.device is Device.CUP else (),
+    )
+    leave = Repair(
+        "leave",
+        "Leave it",
+        "the screw bites above the bottom of its hole",
+        hole.device is None and left > SKIN_LEAST,
+        "a deeper hole holds a screw as well" if left > SKIN_LEAST else "its point shows on the far side",
+        0.0,
     )
     patch = Repair(
         "patch",
@@ -70,11 +72,33 @@ def hole_deep(case: Case) -> Found:
         "only where it shows on the far face",
         0.9,
         GLUE_SETS,
-        (("patch at least, long", PATCH_LONG * wide), ("wide", wide + 6.0), ("deep", max(left, 0.0) + PATCH_DEEPER)),
+        (
+            ("patch at least, long", PATCH_LONG * hole.wide),
+            ("wide", hole.wide + 6.0),
+            ("deep", max(left, 0.0) + PATCH_DEEPER),
+        ),
     )
     if through:
-        return Level.WARNING, f"{case.fmt(left)} left of the far face: it shows, or will", [plug, patch, disc]
-    return Level.OK, f"{case.fmt(left)} left behind it: sound, only its bottom is too low", [disc, plug, patch]
+        return Level.WARNING, f"{case.fmt(left)} left of the far face: it shows, or will", [plug, patch, disc, leave]
+    return Level.OK, f"{case.fmt(left)} left behind it: sound, only its bottom is too low", [leave, disc, plug, patch]
+
+
+def _bottomed(case: Case, hole: Hole, left: float) -> Repair:
+    """Return a disc or a slip glued in where a hole went too deep; left: wood behind it, mm."""
+    name = "A disc in its bottom" if hole.is_round else "A slip in its bottom"
+    bottom: tuple[tuple[str, float], ...] = (("long", hole.long), ("wide", hole.wide))
+    if hole.is_round:
+        bottom = (("disc", hole.wide),)
+    return Repair(
+        "disc",
+        name,
+        f"{case.fmt(case.by)} thick, glued, level with the depth it should have",
+        left > 0 and hole.wide >= PEG_TO,
+        "nothing has come through" if left > 0 else "it has come through",
+        0.3,
+        0.5,
+        (*bottom, ("thick", case.by)),
+    )
 
 
 def hole_off(case: Case) -> Found:
@@ -83,43 +107,42 @@ def hole_off(case: Case) -> Found:
     Args:
         case: What went wrong.
     """
-    cut = next((c for c in case.cuts if c.solid is not None), None)
-    wide = min(cut.along if cut else 10.0, 40.0)
+    hole = case.hole or UNKNOWN
+    wide = hole.wide
     apart = case.by - wide
     free = apart >= max(3.0, wide / 4)
+    what, how, sizes = filled(hole, hole.depth or wide)
+    cut = "bore" if hole.is_round else "cut"
     plug = Repair(
         "plug",
-        "Plug it, then bore where it belongs",
-        "the plug glued in along the grain; a new hole at its edge would run into the old one",
+        f"Fill it with a {what}, then {cut} where it belongs",
+        f"{how}; a new one at its edge would run into the old one",
         not free,
-        "the two holes touch" if not free else "they stand clear",
+        "the two would touch" if not free else "they stand clear",
         0.5,
         GLUE_SETS,
-        (("plug", wide + PLUG_OVER),),
+        sizes,
     )
     leave = Repair(
         "leave",
-        "Bore the right one, plug the wrong one for looks",
+        f"{cut.capitalize()} the right one, fill the wrong one for looks",
         "both stand in sound wood",
         free,
         f"{case.fmt(apart)} of wood between them" if free else "no wood left between them",
         0.4,
         0.5,
-        (("plug", wide),),
+        sizes,
     )
     move = Repair(
         "move",
         "Leave the hinge where its hole is",
         "its other half moves by as much",
-        bool(cut and cut.kind.device in (Device.CUP, Device.BUTT)),
+        hole.device in (Device.CUP, Device.BUTT),
         "a hinge has a fellow that can move with it",
         0.2,
         0.0,
         (("moves by", case.by),),
         ("plate or recess on the other side, the same way", "keep-out zones and clashes: look again"),
     )
-    return (
-        (Level.OK if free else Level.WARNING),
-        f"{case.fmt(case.by)} off, hole {case.fmt(wide)} wide",
-        [plug, leave, move],
-    )
+    size = case.fmt(wide) if hole.is_round else case.show.size(hole.long, wide)
+    return ((Level.OK if free else Level.WARNING), f"{case.fmt(case.by)} off, {hole.name} {size}", [plug, leave, move])

@@ -9,6 +9,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.hardware.boring import Boring
 from oakmeasure.core.leaf.part import Part
+from oakmeasure.core.making.spoilt_holes import Hole
 from oakmeasure.data import table
 
 if TYPE_CHECKING:
@@ -80,6 +81,8 @@ class Case:
     """Cuts near it."""
     show: Show
     """How lengths are written."""
+    hole: Hole | None = None
+    """The hole, where one went wrong."""
 
     def fmt(self, mm: float) -> str:
         """Return a length as it is written.

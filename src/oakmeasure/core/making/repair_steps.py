@@ -20,14 +20,14 @@ def mends(m: StepBuilder) -> None:
         if entry.kind is not LogKind.MISHAP or entry.mishap is None:
             continue
         number += 1
-        judged = judge_mishap(m.leaf, entry.mishap, entry.part, entry.value or 0.0, m.show)
+        judged = judge_mishap(m.leaf, entry.mishap, entry.part, entry.value or 0.0, m.show, hole=entry.hole)
         repair = next((each for each in judged.repairs if each.key == entry.repair), None)
         if repair is None:
             continue
         mend = f"mend:{number}"
         m.add(
             mend,
-            f"{repair.name}: {entry.part or 'the leaf'}",
+            f"{repair.name}: {entry.hole + ', ' if entry.hole else ''}{entry.part or 'the leaf'}",
             Trade.MEND,
             parts=(entry.part,) if entry.part else (),
             needs=(entry.op,),

@@ -26,6 +26,7 @@ from oakmeasure.core.making.repair_case import (
     Repair,
     remake,
 )
+from oakmeasure.core.making.spoilt_holes import hole_of
 
 if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
@@ -38,7 +39,9 @@ CLAMPED_MOST = 150.0
 KEY_WIDTH_LEAST = 60.0
 
 
-def judge_mishap(leaf: LeafDesign, kind: MishapKind, part: str, by: float, show: Show = IN_MM) -> Judgement:
+def judge_mishap(
+    leaf: LeafDesign, kind: MishapKind, part: str, by: float, show: Show = IN_MM, *, hole: str = ""
+) -> Judgement:
     """Return what a mishap means and how it is mended.
 
     Of a screw it is not asked.
@@ -49,11 +52,12 @@ def judge_mishap(leaf: LeafDesign, kind: MishapKind, part: str, by: float, show:
         part: Name of the part; "" or an unknown one is the leaf as a whole.
         by: How far too deep, off or too short, or the length of a split; the depth of a tear-out; mm.
         show: How lengths and other quantities are written.
+        hole: Name of the hole, where one went wrong; "" for the deepest of the part.
     """
     build = leaf.build
     found = next((p for p in leaf.cut_parts if p.name == part), None) if build is not None else None
     cuts = tuple(c for c in leaf.borings if c.member == part)
-    case = Case(leaf, found, by, cuts, show)
+    case = Case(leaf, found, by, cuts, show, hole_of(leaf, part, hole))
     sound, words, repairs = JUDGES[kind](case)
     again = remake(case)
     ordered = sorted(repairs, key=lambda each: (not each.fits, each.adds))

@@ -74,6 +74,24 @@ class Replay:
     """The pieces after each operation, by its id."""
     differences: tuple[Difference, ...]
     """What did not come out; () where the leaf did."""
+    inside: dict[str, dict[str, str]] = field(default_factory=dict)
+    """What each thing that is put together is part of in turn, after each operation, by its id."""
+
+    def whole_of(self, op_id: str, piece: str) -> str:
+        """Return the largest thing that a piece is part of after an operation; "" while it is loose.
+
+        Args:
+            op_id: Id of the operation.
+            piece: Its name; it is there by then.
+        """
+        return _outermost(self.states[op_id], self.inside[op_id], piece)
+
+
+def _outermost(state: State, inside: dict[str, str], name: str) -> str:
+    whole = state[name].whole
+    while whole in inside:
+        whole = inside[whole]
+    return whole
 
 
 @dataclass(slots=True)
@@ -93,10 +111,7 @@ class _Bench:
 
     def outermost(self, name: str) -> str:
         """Return the largest thing that a piece is part of; "" while it is loose."""
-        whole = self.now[name].whole
-        while whole in self.inside:
-            whole = self.inside[whole]
-        return whole
+        return _outermost(self.now, self.inside, name)
 
     def do(self, change: Change) -> str:
         """Do one change; return what is wrong with it, "" for nothing."""
@@ -196,15 +211,16 @@ def replay(body: Body, parts: Sequence[Part], operations: Sequence[Operation], h
         {piece.name: size_of(piece) for piece in pieces},
     )
     states: dict[str, State] = {}
+    inside: dict[str, dict[str, str]] = {}
     for op in operations:
         for change in op.changes:
             wrong = bench.do(change)
             if wrong:
                 bench.found.append(Difference(op.id, wrong))
-        states[op.id] = dict(bench.now)
+        states[op.id], inside[op.id] = dict(bench.now), dict(bench.inside)
     bench.found += (Difference("", words) for words in _left(bench, parts))
     bench.found += (Difference("", words) for words in _not_cut(operations, hardware))
-    return Replay(states, tuple(bench.found))
+    return Replay(states, tuple(bench.found), inside)
 
 
 def _left(bench: _Bench, parts: Sequence[Part]) -> Iterator[str]:

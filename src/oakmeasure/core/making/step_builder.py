@@ -51,7 +51,9 @@ class StepBuilder:
     whole: str = ""
     """Id after which the leaf is one piece."""
     sized: str = ""
-    """Id after which its edges are as they stay."""
+    """Id after which its edges are as they stay; of a leaf left full, its hinge edge."""
+    evened: str = ""
+    """Id after which all edges of a leaf left full are as they stay; "" where it is none."""
     show: Show = IN_MM
     """How lengths are written."""
     _features: tuple[Feature, ...] = ()
@@ -254,6 +256,16 @@ class StepBuilder:
     def trim_end(self) -> float:
         """Return what is left on foot and head each until it is sized, mm: of a leaf that is there already nothing."""
         return 0.0 if self.leaf.leaf.build.keeps_its_sizes else self.value("trim_height")
+
+    @property
+    def left_side(self) -> float:
+        """Return what stays on at the latch edge until the leaf has hung, mm."""
+        return min(self.value("left_full_side"), self.trim_side)
+
+    @property
+    def left_end(self) -> float:
+        """Return what stays on at head and foot each until the leaf has hung, mm."""
+        return min(self.value("left_full_end"), self.trim_end)
 
     @property
     def set_out_thick(self) -> float:

@@ -225,12 +225,12 @@ def _sureness_groups() -> tuple[Group, ...]:
         Group(
             "Leaf left full",
             (
-                Field("fit.even.full_width", "width", optional=True, has_state=True, figure="glued_width"),
-                Field("fit.even.full_height", "height", optional=True, has_state=True, figure="glued_height"),
+                Field("fit.even.full_width", "width", optional=True, has_state=True, figure="full_width"),
+                Field("fit.even.full_height", "height", optional=True, has_state=True, figure="full_height"),
             ),
             page=FitPage.SURE,
             when=_is_even,
-            hint="empty: as glued up",
+            hint="empty: planed to go in by a card",
         ),
         Group(
             "Latch edge",

@@ -255,9 +255,10 @@ class MishapPanel(Stack):
         self.kinds = list(MishapKind)
         self.kind = choice("mishapKind", "what went wrong", [str(each).capitalize() for each in self.kinds], self._said)
         self.part = choice("mishapPart", "part", [], self._said)
+        self.hole = choice("mishapHole", "which hole", [], self._said)
         self.by = QuantityEdit("by how much", Unit.MM, self._sized, name="mishap.by", asks=Asked(optional=True))
-        self.column.addWidget(self.kind)
-        self.column.addWidget(self.part)
+        for each in (self.kind, self.part, self.hole):
+            self.column.addWidget(each)
         line = QHBoxLayout()
         line.addWidget(QLabel(tr("by, or how long")), 1)
         self.by.setFixedWidth(126)
@@ -274,7 +275,10 @@ class MishapPanel(Stack):
     def refresh(self) -> None:
         """Show the mishap that is described, and those that are not mended."""
         kind, part, by = self.room.wrong
-        parts = self._parts()
+        parts, holes = self._parts(), self.room.holes()
+        self.hole.offer(holes)
+        self.hole.setVisible(bool(holes))
+        self.hole.setCurrentIndex(holes.index(self.room.hole()) if holes else -1)
         self.part.offer(parts)
         self.kind.setCurrentIndex(self.kinds.index(kind))
         self.part.setCurrentIndex(parts.index(part) if part in parts else 0)
@@ -294,6 +298,9 @@ class MishapPanel(Stack):
 
     def _described(self, by: float | None) -> None:
         at = self.part.currentIndex()
+        holes = self.room.holes()
+        if 0 <= self.hole.currentIndex() < len(holes):
+            self.room.wrong_hole = holes[self.hole.currentIndex()]
         self.room.describe(self.kinds[self.kind.currentIndex()], self._parts()[at] if at > 0 else "", by)
         self.refresh()
 

@@ -31,8 +31,10 @@ from oakmeasure.core.making.labels import PieceLabel, labels_of
 from oakmeasure.core.making.lessons import Lesson, at_operations, lessons_in
 from oakmeasure.core.making.log import Pace, Progress, not_mended, own_pace, progress
 from oakmeasure.core.making.operation import Operation, Trade
+from oakmeasure.core.making.played import Played, Player, player_of
 from oakmeasure.core.making.repair_case import Judgement
 from oakmeasure.core.making.repairs import judge_mishap
+from oakmeasure.core.making.spoilt_holes import holes_of
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.making.working_plan import Timetable, timetable
 from oakmeasure.core.reports.batch import Batch, batches
@@ -59,12 +61,14 @@ class MakeRoom(QObject):
         self.stage = 1
         self.label_page = 0
         self.wrong: tuple[MishapKind, str, float | None] = (MishapKind.HOLE_DEEP, "", None)
+        self.wrong_hole = ""
         self.printer: SimulatedPrinter | None = None
         self._op_of: dict[str, str] = {}
         self._batch = ""
         self._batches: tuple[object, tuple[Batch, ...]] = (None, ())
         self._changes: dict[int, tuple[Change, ...]] = {}
         self._changes_of: object = None
+        self._player: tuple[object, Player | None] = (None, None)
 
     # --- the operation in hand ---------------------------------------------------------------------------
 
@@ -130,6 +134,15 @@ class MakeRoom(QObject):
             self._op_of.pop(self.session.leaf_id, None)
             self.changed.emit()
         return reason
+
+    def played(self) -> Played:
+        """Return the pieces of the leaf in hand as they lie after the operation in hand."""
+        solved, op = self.session.solved, self.op()
+        assert op is not None
+        if self._player[0] is not solved:
+            self._player = (solved, player_of(solved, self.operations))
+        assert self._player[1] is not None
+        return self._player[1].after(op.id)
 
     # --- lessons, pace, time -----------------------------------------------------------------------------
 
@@ -198,7 +211,21 @@ class MakeRoom(QObject):
         solved = self.session.solved
         if solved.build is None or (by is None and kind is not MishapKind.SCREW):
             return None
-        return judge_mishap(solved, kind, part, by or 0.0, self.session.show)
+        return judge_mishap(solved, kind, part, by or 0.0, self.session.show, hole=self.hole())
+
+    def holes(self) -> list[str]:
+        """Return what is bored and cut in the part at hand for hardware, by name, where a hole went wrong."""
+        kind, part, _by = self.wrong
+        if kind not in (MishapKind.HOLE_DEEP, MishapKind.HOLE_OFF) or self.session.solved.build is None:
+            return []
+        return [each.name for each in holes_of(self.session.solved, part)]
+
+    def hole(self) -> str:
+        """Return the hole that went wrong: the one that was said, else the first that the operation in hand makes."""
+        holes, op = self.holes(), self.op()
+        if self.wrong_hole in holes:
+            return self.wrong_hole
+        return next((each for each in (*(op.cuts if op is not None else ()), *holes) if each in holes), "")
 
     def describe(self, kind: MishapKind, part: str, by: float | None) -> None:
         """Describe a mishap; it is no edit until it is written into the log."""
@@ -209,7 +236,7 @@ class MakeRoom(QObject):
         """Write the mishap into the log with the repair that was chosen. Returns "" or why not."""
         kind, part, by = self.wrong
         op, at, session = self.op(), self.now(), self.session
-        wrong = log_edits.Mishap(kind, part, by or 0.0, repair, op.id if op else "")
+        wrong = log_edits.Mishap(kind, part, by or 0.0, repair, op.id if op else "", self.hole())
         reason = session.push(f"mishap: {kind}", lambda job: log_edits.gone_wrong(job, session.solved, wrong, at))
         if not reason:
             self.wrong = (kind, part, None)
@@ -301,7 +328,8 @@ class MakeRoom(QObject):
             return time_view(self.timetable(), show, chosen=op.id if op else "")
         if page is MakePage.MISHAPS:
             kind, part, _ = self.wrong
-            return mishap_view(solved, part, self.judged(), f"{kind}, {part or 'the leaf'}", show)
+            where = ", ".join(each for each in (self.hole(), part or "the leaf") if each)
+            return mishap_view(solved, part, self.judged(), f"{kind}, {where}", show)
         if page is MakePage.LABELS:
             return labels_view(self.labels(), show, page=self.label_page)
         return op_view(solved, show, op.id if op else "")

@@ -119,7 +119,7 @@ class Workshop(QWidget):
             lines = [_setting(each.in_words(show)) for each in op.settings[:PER_PAGE]]
             self._set(self.settings, SET_PX if len(lines) <= 4 else MANY_PX, bold=True)
             self.settings.setText(tr("\n".join(lines) or "–"))
-            self.board.set_drawing(work_view(solved, show, op.id), keep_view=False)
+            self.board.set_drawing(work_view(solved, show, op.id, self.room.played()), keep_view=False)
             self.held.setText(self._fitting(tr(self._held(show)), TEXT_PX, 2))
             check = op.check.in_words(show) if op.check else ""
             self.words.setText(self._fitting(tr(f"Check: {check}" if check else ""), TEXT_PX, 2))

@@ -19,11 +19,13 @@ from oakmeasure.core.document.roles import Role
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import BOLD, PENCIL, Anchor, Drawing, Grain, Layer, Lettering, Room, Sketch
 from oakmeasure.core.drawings.make.bench_lies import EDGES, HIGH, LEAST, LEFT, LOW, WIDE, Lies, lies
+from oakmeasure.core.drawings.make.cut_places import cut_places, draw_places
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.leaf.part import Build, Part, Rect
 from oakmeasure.core.making.operation import Operation, SideUp, Trade
+from oakmeasure.core.making.played import Played
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
 
@@ -68,13 +70,16 @@ def op_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     return sketch.drawing(margin=14)
 
 
-def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
-    """Return the work on the bench alone, for a place where the words stand large beside it.
+def work_view(leaf: LeafSolution, show: Show, op_id: str, played: Played) -> Drawing:
+    """Return the work on the bench alone, each cut with its places from the end that one measures from.
+
+    For a place where the words stand large beside it.
 
     Args:
         leaf: The leaf, worked out to the end.
         show: How lengths and other quantities are written.
         op_id: Id of the operation.
+        played: The pieces after it.
     """
     build, making = leaf.build, leaf.making
     op = making.op(op_id) if making is not None else None
@@ -85,7 +90,8 @@ def work_view(leaf: LeafSolution, show: Show, op_id: str) -> Drawing:
     if how is None:
         _thumb(sketch, leaf, build, op)
         return sketch.drawing(margin=10)
-    _bench(sketch, leaf, build, op, how, alone=True)
+    at = _bench(sketch, leaf, build, op, how, alone=True)
+    draw_places(sketch, cut_places(leaf, op, how, played), how, at)
     return sketch.drawing(margin=10)
 
 
@@ -162,8 +168,13 @@ def _carrier(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation) ->
 # --- the work on the bench ---------------------------------------------------------------------------------
 
 
-def _bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how: Lies, *, alone: bool = False) -> None:
-    """Draw the work as it lies; alone: without the names of its sides, in the room that is else for the words."""
+def _bench(
+    sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how: Lies, *, alone: bool = False
+) -> Callable[[float, float, float], Point]:
+    """Draw the work as it lies; alone: without the names of its sides, in the room that is else for the words.
+
+    Returns where a place of the leaf is drawn.
+    """
     high = ALONE if alone else HIGH - LOW
     kx = min((WIDE - 2 * LEFT) / how.long, high / max(how.across, 1.0))
     ky = max(kx, min(LEAST * high / how.across, MOST_WIDER * kx))
@@ -204,7 +215,8 @@ def _bench(sketch: Sketch, leaf: LeafSolution, build: Build, op: Operation, how:
     if not alone:
         _around(sketch, how, op.hold.part if op.hold else "", (x0, y0), (kx, ky))
     elif ky > kx * 1.05:
-        sketch.label((WIDE / 2, LOW - 40), f"across × {ky / kx:.1f}", PENCIL)
+        sketch.label((WIDE - LEFT, LOW - 40), f"across × {ky / kx:.1f}", PENCIL, anchor=Anchor.RIGHT)
+    return at
 
 
 def _drawn(build: Build, op: Operation, how: Lies) -> Sequence[Part]:

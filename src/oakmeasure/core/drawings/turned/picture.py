@@ -26,6 +26,10 @@ class PictureFrame:
     """Half its width and its height, whichever way the leaf is turned, mm."""
     lines: float
     """Lines of text that its height has room for."""
+    scale: float = 1.0
+    """How many times larger than the leaf it is drawn."""
+    shift: Point = (0.0, 0.0)
+    """Where its middle stands on the drawing, mm."""
 
     @staticmethod
     def about(scene: Scene, turn: Turn, lines: float) -> PictureFrame:
@@ -60,5 +64,5 @@ class PictureFrame:
             point: Across, up and in, mm.
         """
         (a, b), (c, d), (e, f) = self.onto
-        x, y, z = (p - m for p, m in zip(point, self.middle, strict=True))
-        return a * x + c * y + e * z, b * x + d * y + f * z
+        x, y, z = (self.scale * (p - m) for p, m in zip(point, self.middle, strict=True))
+        return a * x + c * y + e * z + self.shift[0], b * x + d * y + f * z + self.shift[1]

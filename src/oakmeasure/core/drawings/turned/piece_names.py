@@ -145,7 +145,9 @@ class PieceName:
         sketch.label((x, y - 0.5 * step), self.size, Lettering(PENCIL.layer, 0.9), anchor=anchor, ref=self.ref)
 
 
-def draw_names(sketch: Sketch, picture: PictureFrame, scene: Scene, sides: Sides) -> None:
+def draw_names(
+    sketch: Sketch, picture: PictureFrame, scene: Scene, sides: Sides, only: frozenset[str] | None = None
+) -> None:
     """Draw a name for every piece, those alike but for their number together, in two columns.
 
     Args:
@@ -153,8 +155,13 @@ def draw_names(sketch: Sketch, picture: PictureFrame, scene: Scene, sides: Sides
         picture: Where things lie in it.
         scene: The leaf's pieces in space.
         sides: What is seen of them.
+        only: Names of those that are named; None for all.
     """
-    found = {key: {at: _middle(scene, picture, at) for at in ats} for key, ats in kinds(scene, sketch.show).items()}
+    named = {
+        key: [at for at in ats if only is None or scene.body.pieces[at].name in only]
+        for key, ats in kinds(scene, sketch.show).items()
+    }
+    found = {key: {at: _middle(scene, picture, at) for at in ats} for key, ats in named.items() if ats}
     in_order = sorted(found, key=lambda key: sum(x for x, _ in found[key].values()) / len(found[key]))
     half = sum(sum(x for x, _ in found[key].values()) < 0 for key in in_order)
     half = min(max(half, len(in_order) // 2), (len(in_order) + 1) // 2)  # what stands nearest the middle goes over

@@ -26,6 +26,7 @@ from oakmeasure.core.drawings.refs import part_ref
 from oakmeasure.core.drawings.turned.covered import covered_sides
 from oakmeasure.core.drawings.turned.curves import Prisms, drawn_prisms
 from oakmeasure.core.drawings.turned.turn import CutWay, Turn
+from oakmeasure.core.making.played import Played
 
 GRAIN_FROM = 900.0  # mm² of a side that has grain drawn on it
 GRAIN_EVERY = 42.0  # mm of width, of a line of grain
@@ -46,6 +47,8 @@ class Shown:
     """Which way it faces."""
     is_cut: bool
     """Whether it is where the leaf is cut open."""
+    size: float
+    """Its area, mm²."""
     strokes: tuple[tuple[Layer, int, int], ...]
     """First and last but one of the points of each line on it, its grain and its edges."""
 
@@ -60,6 +63,16 @@ class SeenSides:
     """The sides."""
 
 
+@dataclass(frozen=True, slots=True)
+class Marks:
+    """Which pieces of a picture are told from the others, by their numbers."""
+
+    hatched: frozenset[int] = frozenset()
+    """Those that are taken off: hatched, and only their outlines are ink."""
+    pale: frozenset[int] = frozenset()
+    """Those that nobody works at."""
+
+
 @dataclass(slots=True)
 class Scene:
     """A leaf's pieces in space."""
@@ -68,8 +81,8 @@ class Scene:
     """The leaf."""
     prisms: list[Prisms]
     """What each piece is drawn from."""
-    apart: TakenApart
-    """How it comes apart."""
+    apart: TakenApart | None
+    """How it comes apart; None where its pieces lie as a step of its making has them."""
     setting: tuple[float, CutWay, float, bool]
     """How far it is apart, which way it is cut and where, and whether what is under the cut stays."""
     offsets: list[Point3]
@@ -86,6 +99,8 @@ class Scene:
     """Its most, mm."""
     covered: frozenset[tuple[int, int]]
     """Sides that lie on a side of another piece: its number and the side's id."""
+    marks: Marks
+    """Which of the pieces are told from the others."""
     _directions: tuple[Point3, ...] = ()
     _known: dict[tuple[bool, ...], SeenSides] = field(default_factory=dict)
 
@@ -150,10 +165,12 @@ class Scene:
         )
         corners = put(facet.corners)
         piece = self.body.pieces[item.of]
-        grain = _hatch(facet) if is_cut else _grain(facet, self.ways[item.of], piece.name)
-        strokes = [(Layer.GRAIN, *put(line)) for line in grain]
+        is_hatched = is_cut or item.of in self.marks.hatched
+        grain = _hatch(facet) if is_hatched else _grain(facet, self.ways[item.of], piece.name)
+        layer = Layer.PENCIL if item.of in self.marks.hatched else Layer.GRAIN
+        strokes = [(layer, *put(line)) for line in grain]
         strokes += [(Layer.OUTLINE, *put(line)) for line in _chains(facet.edges)]
-        return Shown(item.of, corners, facet.normal, is_cut, tuple(strokes))
+        return Shown(item.of, corners, facet.normal, is_cut, facet.size, tuple(strokes))
 
 
 def setting_of(turn: Turn) -> tuple[float, CutWay, float, bool]:
@@ -174,17 +191,35 @@ def scene_of(body: Body, turn: Turn, before: Scene | None = None) -> Scene:
         turn: How far it is taken apart, and where it is cut open; from where it is seen does not matter.
         before: The scene before it, whose work is taken over where it is the same leaf's.
     """
-    setting = setting_of(turn)
     if before is not None and before.body is body:
         prisms, apart = before.prisms, before.apart
     else:
-        prisms, apart = drawn_prisms(body), taken_apart(body)
-    offsets = apart.offsets(turn.apart)
+        prisms, apart = drawn_prisms(body), None
+    apart = apart or taken_apart(body)
+    return _set_out(body, prisms, apart, apart.offsets(turn.apart), turn, Marks())
+
+
+def scene_played(played: Played, turn: Turn) -> Scene:
+    """Return the pieces as they lie after a step of their making, and what the step takes off them.
+
+    Args:
+        played: The pieces after the step.
+        turn: Where they are cut open; from where they are seen, and how far apart, does not matter.
+    """
+    pale = frozenset(at for at, piece in enumerate(played.body.pieces) if piece.name not in played.at_hand)
+    marks = Marks(played.taken_off, pale)
+    return _set_out(played.body, drawn_prisms(played.body), None, list(played.offsets), turn, marks)
+
+
+def _set_out(
+    body: Body, prisms: list[Prisms], apart: TakenApart | None, offsets: list[Point3], turn: Turn, marks: Marks
+) -> Scene:
+    setting = setting_of(turn)
     plane = _cut_plane(body, setting)
     items = []
     for at, (solids, cuts) in enumerate(prisms):
         if plane is not None:
-            solids = tuple(each for solid in solids for each in _kept(solid, *plane, stays_low=setting[3]))
+            solids = tuple(each for solid in solids for each in kept_of(solid, *plane, stays_low=setting[3]))
         if solids:
             cells = cells_of(solids, cuts)
             if cells:
@@ -197,7 +232,7 @@ def scene_of(body: Body, turn: Turn, before: Scene | None = None) -> Scene:
     ways |= {facet.normal for item in items for cell in item.cells for facet in cell.faces}
     grain = list(map(_along_grain, body.pieces))
     return Scene(
-        body, prisms, apart, setting, offsets, tints, grain, tree, low, high, covered_sides(items), tuple(ways)
+        body, prisms, apart, setting, offsets, tints, grain, tree, low, high, covered_sides(items), marks, tuple(ways)
     )
 
 
@@ -219,8 +254,15 @@ def _cut_plane(body: Body, setting: tuple[float, CutWay, float, bool]) -> tuple[
     return way.axis, round(low + (high - low) * share, 4)
 
 
-def _kept(solid: Solid, axis: int, at: float, *, stays_low: bool) -> Iterator[Solid]:
-    """Yield what of a prism lies on the side of a plane that stays."""
+def kept_of(solid: Solid, axis: int, at: float, *, stays_low: bool) -> Iterator[Solid]:
+    """Yield what of a prism lies on the side of a plane that stays.
+
+    Args:
+        solid: The prism.
+        axis: That the plane is square to: 0 across, 1 up, 2 in from the opening face.
+        at: Where it stands on it, mm.
+        stays_low: Whether what lies before it stays, or what lies beyond.
+    """
     side = 1.0 if stays_low else -1.0
     if axis == 2:
         a, b = solid.depth

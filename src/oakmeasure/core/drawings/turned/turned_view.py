@@ -22,8 +22,10 @@ from oakmeasure.core.solution import LeafSolution
 LINES = 36.0  # of text that the height of the picture has room for
 NAMED_FROM = 0.2  # apart, from which the pieces are named
 TONES = 16  # of each colour, from the darkest side to the lightest
+TAKEN_OFF = "#FBF3E2"  # wood that is taken off, under its hatching
 DARK, INK = 0.42, (42, 32, 22)
 CUT_PALE = 0.35  # how much paler wood is where it is cut open
+AWAY_PALE = 0.6  # how much paler the pieces are that nobody works at
 
 
 def turned_view(
@@ -50,7 +52,7 @@ def turned_view(
             _way_out(sketch, picture, scene, tenon)
     if turn.cut is not CutWay.NONE:
         sketch.line(_cut_outline(picture, scene), Layer.LEAF, ref=CUT_HANDLE)
-    sides = _sides(sketch, picture, scene, turn)
+    sides = draw_sides(sketch, picture, scene, turn)
     if turn.apart >= NAMED_FROM:
         draw_names(sketch, picture, scene, sides)
     if turn.cut is not CutWay.NONE:
@@ -71,7 +73,7 @@ def clearest(leaf: LeafSolution) -> Turn:
 def _share_seen(leaf: LeafSolution, turn: Turn) -> float:
     assert leaf.body is not None
     scene = scene_of(leaf.body, turn)
-    sides = _sides(Sketch(Show()), PictureFrame.about(scene, turn, LINES), scene, turn)
+    sides = draw_sides(Sketch(Show()), PictureFrame.about(scene, turn, LINES), scene, turn)
     return sum(max(map(sides.share_seen, each)) for each in kinds(scene, Show()).values())
 
 
@@ -85,10 +87,17 @@ def for_hand(leaf: LeafSolution, turn: Turn) -> Turn:
     return replace(turn, is_mirrored=leaf.leaf.hand is Hand.RIGHT)
 
 
-def _sides(sketch: Sketch, picture: PictureFrame, scene: Scene, turn: Turn) -> Sides:
-    """Draw every side that is seen, the furthest first, each with its grain and its edges."""
+def draw_sides(sketch: Sketch, picture: PictureFrame, scene: Scene, turn: Turn) -> Sides:
+    """Draw every side that is seen, the furthest first, each with its grain and its edges.
+
+    Args:
+        sketch: The drawing that is added to.
+        picture: Where things lie in it.
+        scene: The pieces in space.
+        turn: From where they are seen.
+    """
     seen = scene.seen(turn)
-    flat = (seen.points - picture.middle) @ turn.onto
+    flat = (seen.points - picture.middle) @ turn.onto * picture.scale + picture.shift
     points = list(map(tuple, flat.tolist()))
     tones: dict[Point3, int] = {}
     refs = [scene.ref(at) for at in range(len(scene.body.pieces))]
@@ -99,7 +108,9 @@ def _sides(sketch: Sketch, picture: PictureFrame, scene: Scene, turn: Turn) -> S
         if tone is None:
             tone = tones[each.normal] = round(turn.light(each.normal) * (TONES - 1))
         ref = refs[each.piece]
-        tint = _toned(scene.tints[each.piece], TONES - 1 if each.is_cut else tone, each.is_cut)
+        pale = CUT_PALE if each.is_cut else AWAY_PALE if each.piece in scene.marks.pale else 0.0
+        colour = TAKEN_OFF if each.piece in scene.marks.hatched else scene.tints[each.piece]
+        tint = _toned(colour, TONES - 1 if each.is_cut else tone, pale)
         strokes = tuple((layer, tuple(points[first:last])) for layer, first, last in each.strokes)
         corners = tuple(points[each.corners[0] : each.corners[1]])
         add(Area(corners, Layer.FACET, ref, tint=tint, strokes=strokes))
@@ -108,13 +119,13 @@ def _sides(sketch: Sketch, picture: PictureFrame, scene: Scene, turn: Turn) -> S
 
 
 @lru_cache(maxsize=1000)
-def _toned(tint: str, tone: int, is_pale: bool) -> str:
+def _toned(tint: str, tone: int, pale: float) -> str:
     """Return a colour as it is in so much light."""
     share = (1 - tone / (TONES - 1)) * DARK
     rgb = [int(tint[at : at + 2], 16) for at in (1, 3, 5)] if tint else [217, 185, 138]
     mixed = [colour + (ink - colour) * share for colour, ink in zip(rgb, INK, strict=True)]
-    if is_pale:
-        mixed = [colour + (255 - colour) * CUT_PALE for colour in mixed]
+    if pale:
+        mixed = [colour + (255 - colour) * pale for colour in mixed]
     return "#" + "".join(f"{round(each):02X}" for each in mixed)
 
 
