@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import pytest
 
+from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.make.bench_lies import lies
 from oakmeasure.core.drawings.make.cut_places import cut_places
+from oakmeasure.core.figures.check import Stage
 from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.making.played import player_of
+from oakmeasure.core.paper.stage_sheet import stage_sheet
 
 
 def test_what_a_step_takes_off_is_what_the_pieces_lose(solved_demo):
@@ -70,3 +73,12 @@ def test_mortises_of_a_loose_stile_are_marked_from_its_end_as_it_is(solved_demo)
     top = max(each.rect.y1 for each in tenons)
     assert places[0].near == pytest.approx(leaf.build.height - top + horn)
     assert places[-1].far == pytest.approx(leaf.build.height - min(each.rect.y0 for each in tenons) + horn)
+
+
+def test_the_strip_on_the_make_sheet_has_every_step_once(solved_demo):
+    for leaf_id in ("seed-room", "coal-hole", "meter"):
+        leaf = next(each for each in solved_demo.leaves if each.leaf.id == leaf_id)
+        sheet = stage_sheet(leaf, Stage.MAKE, Show())
+        told = [text.split(" – ") for text in sheet.drawing.texts()]
+        steps = [step for ends in told for step in range(int(ends[0]), int(ends[-1]) + 1)]
+        assert steps == list(range(1, len(leaf.making.operations) + 1))

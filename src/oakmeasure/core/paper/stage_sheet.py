@@ -13,6 +13,7 @@ from oakmeasure.core.base.units import Show, Unit
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.species import stuff
 from oakmeasure.core.drawings.drawing import Drawing
+from oakmeasure.core.drawings.make.strip_view import strip_view
 from oakmeasure.core.drawings.views import VIEWS
 from oakmeasure.core.figures.check import ON_PAPER, Level, Stage
 from oakmeasure.core.figures.figure import Figure
@@ -183,8 +184,9 @@ def stage_sheet(leaf: LeafSolution, stage: Stage, show: Show) -> StageSheet:
         if each.stage is stage and each.level is not Level.OK
     ]
     blocks.append(Block("Checks", ("", "", "what would mend it"), (0.13, 0.55, 0.32), tuple(said)))
-    draws = stage is not Stage.MAKE and (leaf.build is not None or stage is Stage.MEASURE)
-    drawing = VIEWS[stage](leaf, show) if draws else None
+    draws = leaf.build is not None or stage is Stage.MEASURE
+    view = strip_view if stage is Stage.MAKE else VIEWS[stage]
+    drawing = view(leaf, show) if draws else None
     return StageSheet(stage, leaf.key_figure(stage, show), drawing, tuple(each for each in blocks if each.rows))
 
 

@@ -32,6 +32,8 @@ GRAIN_FROM = 900.0  # mm² of a side that has grain drawn on it
 GRAIN_EVERY = 42.0  # mm of width, of a line of grain
 MOST_GRAIN = 4  # lines on one side
 HATCH_EVERY = 7.0  # mm between the lines on wood that is cut open
+STEP_OFF, SMALL_OFF = 1.2, 8.0  # mm that a line may lie beside a curve in the picture of a step, and in a small one
+SMALL = 7.0  # times wider apart are the lines of a hatching that is drawn small
 LEAST_EDGE = 0.3  # mm of an edge that is drawn
 
 
@@ -71,6 +73,10 @@ class Marks:
     """Those that are taken off: hatched, and only their outlines are ink."""
     pale: frozenset[int] = frozenset()
     """Those that nobody works at."""
+    hatch_every: float = HATCH_EVERY
+    """Between the lines of the hatching, mm."""
+    has_grain: bool = True
+    """Whether wood shows its grain."""
 
 
 @dataclass(slots=True)
@@ -166,7 +172,11 @@ class Scene:
         corners = put(facet.corners)
         piece = self.body.pieces[item.of]
         is_hatched = is_cut or item.of in self.marks.hatched
-        grain = _hatch(facet) if is_hatched else _grain(facet, self.ways[item.of], piece.name)
+        grain: list[list[Point3]] = []
+        if is_hatched:
+            grain = _hatch(facet, self.marks.hatch_every)
+        elif self.marks.has_grain:
+            grain = _grain(facet, self.ways[item.of], piece.name)
         layer = Layer.PENCIL if item.of in self.marks.hatched else Layer.GRAIN
         strokes = [(layer, *put(line)) for line in grain]
         strokes += [(Layer.OUTLINE, *put(line)) for line in _chains(facet.edges)]
@@ -199,16 +209,27 @@ def scene_of(body: Body, turn: Turn, before: Scene | None = None) -> Scene:
     return _set_out(body, prisms, apart, apart.offsets(turn.apart), turn, Marks())
 
 
-def scene_played(played: Played, turn: Turn) -> Scene:
+def scene_played(played: Played, turn: Turn, *, is_small: bool = False) -> Scene:
     """Return the pieces as they lie after a step of their making, and what the step takes off them.
 
     Args:
         played: The pieces after the step.
         turn: Where they are cut open; from where they are seen, and how far apart, does not matter.
+        is_small: Whether they are drawn so small that grain would be nothing but grey.
+    """
+    prisms = drawn_prisms(played.body, SMALL_OFF if is_small else STEP_OFF)
+    return _set_out(played.body, prisms, None, list(played.offsets), turn, marks_of(played, is_small=is_small))
+
+
+def marks_of(played: Played, *, is_small: bool = False) -> Marks:
+    """Return which of the pieces of a step are told from the others.
+
+    Args:
+        played: The pieces after the step.
+        is_small: Whether they are drawn so small that grain would be nothing but grey.
     """
     pale = frozenset(at for at, piece in enumerate(played.body.pieces) if piece.name not in played.at_hand)
-    marks = Marks(played.taken_off, pale)
-    return _set_out(played.body, drawn_prisms(played.body), None, list(played.offsets), turn, marks)
+    return Marks(played.taken_off, pale, SMALL * HATCH_EVERY if is_small else HATCH_EVERY, has_grain=not is_small)
 
 
 def _set_out(
