@@ -15,6 +15,7 @@ from oakmeasure.core.document.construction_model import ConstructionModel
 from oakmeasure.core.document.hanging import EvenGap
 from oakmeasure.core.document.job import Job, Leaf, Reading
 from oakmeasure.core.figures.check import Level
+from oakmeasure.core.making.changes import Brought, Trimmed
 from oakmeasure.core.making.replay import replay
 from oakmeasure.core.solution import LeafSolution
 
@@ -66,3 +67,34 @@ def unmade(leaf: LeafSolution) -> list[str]:
         return []
     found = replay(leaf.body, leaf.cut_parts, leaf.making.operations, [each.name for each in leaf.borings])
     return [f"{each.op}: {each.words}" for each in found.differences]
+
+
+# Where a number that is no size of the piece says it: as it was read, to a shoulder that is cut already, a cover
+# without its tongue, what the hinges' gap asks for.
+SAID_OTHERWISE = ("check:leaf", "fit:joints", "rip:last", "plane:even")
+
+
+def unsaid(leaf: LeafSolution) -> list[str]:
+    """Return the sizes that steps bring pieces to, or take off, and do not say on their card.
+
+    Args:
+        leaf: The leaf, worked out to the end.
+    """
+    if leaf.body is None or leaf.making is None:
+        return []
+    states = replay(leaf.body, leaf.cut_parts, leaf.making.operations).states
+    found, before = [], {}
+    for op in leaf.making.operations:
+        said = [each.value for each in op.settings]
+        for change in op.changes if op.id not in SAID_OTHERWISE else ():
+            if isinstance(change, Brought):
+                was = before[change.piece].along(change.axis) if change.piece in before else change.to
+                numbers = (change.to, was - change.to)
+            elif isinstance(change, Trimmed):
+                numbers = (change.by,)
+            else:
+                continue
+            if not any(abs(one - other) < 0.06 for one in numbers for other in said):
+                found.append(f"{op.id}: {change} but {said}")
+        before = states[op.id]
+    return found

@@ -7,6 +7,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from datetime import datetime
 
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.body.listed import listed
@@ -57,9 +58,10 @@ from oakmeasure.core.leaf.assumed import judge_assumed
 from oakmeasure.core.leaf.edge_thickness import add_edge_thickness
 from oakmeasure.core.leaf.leaf_context import Context
 from oakmeasure.core.leaf.part import Build
+from oakmeasure.core.making.already_cut import judge_cut_already, log_until
 from oakmeasure.core.making.as_made import as_made, as_weighed, read_back, still_made, widths_read
 from oakmeasure.core.making.checks import judge_making, judge_steps
-from oakmeasure.core.making.sequence import make
+from oakmeasure.core.making.sequence import Making, make
 from oakmeasure.core.solution import LeafSolution, Solution
 from oakmeasure.core.survey.clear_opening import survey
 from oakmeasure.core.timber.choice import judge_chosen, timber
@@ -204,6 +206,7 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
             if making is not None and design.build is not None:
                 judge_making(ctx.at(Stage.MAKE), design.build, making)
                 judge_steps(ctx.at(Stage.MAKE), design, making)
+                judge_cut_already(ctx.at(Stage.MAKE), design, making, lambda at: _made_until(job, leaf, at))
                 judge_hanging(ctx.at(Stage.HANG), hung)
         except Exception as fault:
             making, hung, design = None, NOT_HUNG, design.left_undone(fault)
@@ -211,6 +214,11 @@ def solve_leaf(job: Job, leaf: Leaf) -> LeafSolution:
         _say_fault(ctx.at(Stage.LEAF), leaf, design.fault)
     checks = tuple(_that_mend(leaf, each) for each in ctx.checks_so_far.sorted())
     return LeafSolution.of(design, checks=checks, making=making, hung=hung)
+
+
+def _made_until(job: Job, leaf: Leaf, until: datetime) -> Making | None:
+    """Return how a leaf is made by what was read up to a moment."""
+    return make(design_leaf(job, log_until(leaf, until)), job.rules, Show(job.unit))
 
 
 def _that_mend(leaf: Leaf, check: Check) -> Check:

@@ -99,6 +99,20 @@ def test_a_reading_changes_the_cup_at_once_and_the_change_is_shown(made):
     assert len([e for e in made.session.leaf.making.log if e.kind is LogKind.READING]) == 7  # six of the demo, one more
 
 
+def test_a_reading_far_from_what_was_reckoned_is_asked_about_and_not_taken(made):
+    made.choose_leaf("ledger")
+    page(made, MakePage.LOG)
+    before = made.session.leaf.making.log
+    pick(made, "readingKind", "weight")
+    write(made, "log.kg", "58.7")
+    assert "58.7 kg is far from" in refusals(made)
+    assert made.session.leaf.making.log == before
+    press(made, "readingIsSo")
+    assert made.session.leaf.making.log[-1].value == 58.7
+    write(made, "log.kg", "7.1")  # after it the leaf is reckoned as before: near what it comes to by its sizes
+    assert made.session.leaf.making.log[-1].value == 7.1 or "is far from" in refusals(made)
+
+
 def test_a_note_marked_as_a_lesson_comes_back_unasked_on_another_leaf_and_in_another_job(made):
     made.session.room(MakeRoom).take("tenon:rails")
     page(made, MakePage.LOG)

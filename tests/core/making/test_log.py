@@ -11,19 +11,20 @@ from hypothesis import strategies as st
 from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.base.units import Show
 from oakmeasure.core.construction.boarded.model import Boarded
-from oakmeasure.core.construction.framed.model import Framed
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.construction.layered.model import Layered
 from oakmeasure.core.construction.slab.model import Slab
 from oakmeasure.core.document.cup_hinges import CupChoices, cup_from_table
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.job import Reading, TimberChoices
-from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind
+from oakmeasure.core.document.production import About, LogEntry, LogKind, MakeChoices, MishapKind, ReadingKind, unit_of
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.edits import job_edits, log_edits
 from oakmeasure.core.figures.check import Level
 from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.making.as_made import changes
+from oakmeasure.core.making.far_off import asked_about, foretold
 from oakmeasure.core.making.joints import joints_of, letter_of
 from oakmeasure.core.making.labels import labels_of
 from oakmeasure.core.making.lessons import at_operations, lessons_for, lessons_in
@@ -32,7 +33,7 @@ from oakmeasure.core.making.operation import Trade
 from oakmeasure.core.making.workdays import Workdays
 from oakmeasure.core.making.working_plan import timetable
 from oakmeasure.core.reports.batch import batches
-from oakmeasure.core.solver import solve
+from oakmeasure.core.solver import solve, solve_leaf
 from samples import assert_sums, codes, job, solved
 
 T0 = datetime(2026, 11, 23, 8, 0)  # a Monday
@@ -367,3 +368,59 @@ def test_a_leaf_that_is_made_is_offered_no_other_thickness():
     for leaf, path in ((start, "build.thickness"), (made, "")):
         (check,) = [each for each in leaf.checks if each.code == "recess-thin"]
         assert [each.path for each in check.remedies] == [path]
+
+
+@pytest.mark.parametrize(
+    ("kind", "near", "far"),
+    [
+        (ReadingKind.MOISTURE, 13.0, 24.0),
+        (ReadingKind.THICKNESS, 43.2, 34.0),
+        (ReadingKind.MASS, 31.0, 58.7),
+        (ReadingKind.RISING, 2160.0, 2610.0),
+        (ReadingKind.TWIST, 4.0, 40.0),
+        (ReadingKind.SPREAD, 1.0, 8.0),
+    ],
+)
+def test_a_reading_far_from_what_was_foretold_is_asked_about(solved_demo, kind, near, far):
+    leaf = next(each for each in solved_demo.leaves if each.leaf.id == "seed-room")
+    assert asked_about(leaf, kind, near, "", Show()) == ""
+    asked = asked_about(leaf, kind, far, "", Show())
+    assert asked.startswith(Show().value(far, unit_of(kind)))
+    assert asked.endswith("is it so?")
+
+
+def test_what_every_leaf_foretells_is_near_itself(solved_demo):
+    for leaf in solved_demo.leaves:
+        for kind in ReadingKind:
+            part = leaf.build.parts[0].name
+            known = foretold(leaf, kind, part)
+            if known is not None:
+                assert asked_about(leaf, kind, known, part, Show()) == ""
+
+
+def test_what_was_cut_before_a_reading_is_named_with_its_mend(demo):
+    """Cups bored, and then the leaf is read thinner than it was set out: how deep they should be, what fills them."""
+    leaf = demo.leaf("ledger")
+    (thin,) = (each for each in leaf.making.log if each.reading is ReadingKind.THICKNESS)
+    before, after = (
+        log_edits.with_entry(demo, leaf.id, log_edits.entry_of(at=at, kind=LogKind.DONE, op="bore:cups"))
+        for at in (thin.at - timedelta(minutes=5), thin.at + timedelta(minutes=5))
+    )
+    wrong = solve_leaf(before, before.leaf(leaf.id))
+    look = next(each for each in wrong.checks if each.code == "cut-already-bore-cups")
+    assert look.level is Level.WARNING
+    assert "depth stop 13 then, 12.5 now" in look.sentence
+    assert look.remedies[0].text == "A disc in its bottom, 0.5"
+    right = solve_leaf(after, after.leaf(leaf.id))
+    assert not [each for each in right.checks if each.code.startswith("cut-already")]
+
+
+def test_wedges_are_cut_before_the_glue_and_a_cabinets_side_before_it_is_closed(solved_demo):
+    through = solved(build=Framed(tenon=TenonKind.THROUGH))
+    ids = [each.id for each in through.making.operations]
+    tenons = [each for each in through.build.tenons if each.through and not each.is_haunch]
+    assert through.making.op("cut:wedges").settings[0].value == 2 * len([t for t in tenons if "rail" in t.member])
+    assert ids.index("cut:wedges") < next(at for at, each in enumerate(ids) if each.startswith("glue:"))
+    cabinet = next(each for each in solved_demo.leaves if each.leaf.id == "scale-case")
+    ids = [each.id for each in cabinet.making.operations]
+    assert ids.index("let-in:side") < next(at for at, each in enumerate(ids) if each.startswith("glue:"))

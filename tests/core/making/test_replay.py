@@ -20,7 +20,7 @@ from oakmeasure.core.making.operation import Operation
 from oakmeasure.core.making.replay import replay
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.core.solver import solve_leaf
-from replay_laws import random_made, unmade
+from replay_laws import random_made, unmade, unsaid
 from samples import solved
 
 Plant = Callable[[tuple[Operation, ...]], tuple[Operation, ...]]
@@ -29,6 +29,7 @@ Plant = Callable[[tuple[Operation, ...]], tuple[Operation, ...]]
 def test_the_steps_of_every_demo_leaf_end_at_it(solved_demo):
     for leaf in solved_demo.leaves:
         assert unmade(leaf) == [], leaf.leaf.name
+        assert unsaid(leaf) == [], leaf.leaf.name
 
 
 def test_the_steps_of_any_leaf_end_at_it(demo):
@@ -36,7 +37,9 @@ def test_the_steps_of_any_leaf_end_at_it(demo):
     source = random.Random(32)
     for _ in range(200):
         leaf = random_made(demo, source)
-        assert unmade(solve_leaf(demo, leaf)) == [], (leaf.name, leaf.build)
+        made = solve_leaf(demo, leaf)
+        assert unmade(made) == [], (leaf.name, leaf.build)
+        assert unsaid(made) == [], (leaf.name, leaf.build)
 
 
 # --- faults planted ---------------------------------------------------------------------------------------------
@@ -240,3 +243,38 @@ def test_a_loose_rail_is_grooved_deeper_by_what_its_foot_loses():
     deep, trim = leaf.figures["guide_depth"].value, leaf.figures["trim_height"].value
     assert settings_of(leaf, "groove:guide")["deep"] == pytest.approx(deep + trim)
     assert settings_of(leaf, "groove:guide-ends")["deep"] == pytest.approx(deep)
+
+
+def test_end_boards_and_strips_are_ripped_wide_enough_for_what_is_planed_off_later(solved_demo):
+    """What the step says and what comes off the leaf's edge later leave the finished board."""
+    for leaf_id, ends in (("coal-hole", 2), ("barn-side", 2), ("tool-shed", 2)):
+        leaf = next(each for each in solved_demo.leaves if each.leaf.id == leaf_id)
+        off = leaf.figures["trim_side"].value
+        said = [each.value for each in leaf.making.op("rip:last").settings]
+        covers = {round(leaf.build.part(name).finished.width + off, 1) for name in leaf.making.op("rip:last").parts}
+        assert len(leaf.making.op("rip:last").parts) == ends
+        assert covers == {round(each, 1) for each in said}
+
+
+def test_panels_wait_for_their_grooves(solved_demo):
+    leaf = next(each for each in solved_demo.leaves if each.leaf.id == "seed-room")
+    ids = [each.id for each in leaf.making.operations]
+    panels = {each.name for each in leaf.build.parts if each.role == "panel"}
+    cut = [
+        op.id
+        for op in leaf.making.operations
+        for change in op.changes
+        if isinstance(change, Brought) and change.piece in panels and change.axis != "thickness"
+    ]
+    assert set(cut) == {"cut:panels"}
+    assert ids.index("cut:panels") > ids.index("groove:frame")
+
+
+def test_the_muntins_joints_are_told_too(solved_demo):
+    leaf = next(each for each in solved_demo.leaves if each.leaf.id == "seed-room")
+    reach = {each.reach for each in leaf.build.tenons if each.member == "lower muntin"}
+    deep = [each.value for each in leaf.making.op("mortise:rails").settings if each.label == "deep"]
+    assert deep == [pytest.approx(each) for each in reach]
+    lower = leaf.build.part("lower muntin")
+    said = [each.value for each in leaf.making.op("tenon:rails").settings]
+    assert any(each == pytest.approx(lower.finished.length - 2 * deep[0]) for each in said)

@@ -40,16 +40,20 @@ def size(m: StepBuilder) -> None:
     )
     full = is_the_aim(leaf) and m.left_side + m.left_end > NOTHING
     name = "Plane the leaf to its outline" if scribed else "Plane the leaf to its size"
+    trimmed = (*_trimmed(m, full=full), *((Outlined(_still_on(m, full=full)),) if m.leaf.fit.outline else ()))
+    trimmed = (*trimmed, *m.rest(FeatureKind.SHAPE))
+    if not trimmed:
+        name = "Hold the leaf against its sizes"
     m.sized = m.add(
         "size:leaf",
         "Plane the leaf to go in, left full" if full else name,
-        Trade.PLANE,
+        Trade.PLANE if trimmed else Trade.MEASURE,
         needs=(check, "setout:outline"),
         bucket=Bucket.FINISH,
         share=1.2,
         hold=WorkpieceSetup(SideUp.LATCH_EDGE),
         settings=_full_sizes(m) if full else _sizes(m),
-        cautions=m.cautions("saw", "plane", "heavy"),
+        cautions=m.cautions("saw", "plane", "heavy") if trimmed else (),
         about=About.CONSTRUCTION,
         check=StepCheck(
             "tried in the opening: it goes in, a card at the latch edge"
@@ -57,12 +61,10 @@ def size(m: StepBuilder) -> None:
             else "against the rod, width top, middle and foot",
             None if full else 0.3,
         ),
-        how="hinge edge true first, then from it; ends from both edges to the middle",
-        changes=(
-            *_trimmed(m, full=full),
-            *((Outlined(_still_on(m, full=full)),) if m.leaf.fit.outline else ()),
-            *m.rest(FeatureKind.SHAPE),
-        ),
+        how="hinge edge true first, then from it; ends from both edges to the middle"
+        if trimmed
+        else "no plane where it has them; what is too much comes off here",
+        changes=trimmed,
     )
     _bevel(m)
     if full:
@@ -290,7 +292,7 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
     last = _finish(m, schedule, ease)
     m.add(
         "hang:last",
-        "Hang it for good, all screws, handles on",
+        "Hang it for good, all screws in" + (", handles on" if _has_handles(m) else ""),
         Trade.SITE,
         needs=(last, "fix:lining", "fix:track"),
         bucket=Bucket.HANGING,
@@ -299,8 +301,24 @@ def hang_and_finish(m: StepBuilder, schedule: Schedule) -> None:
         settings=(*heavy, *m.set_to(screws="screw_length", pilot="screw_pilot")),
         cautions=m.cautions("heavy", *_where(m)),
         check=StepCheck("gaps as they were dry; into the record"),
-        how="steel screw first where brass goes in" if leaf.hanging.has_butts else "",
+        how="where brass goes in a steel screw cuts the thread first, wax on both" if leaf.hanging.has_butts else "",
     )
+
+
+def _has_handles(m: StepBuilder) -> bool:
+    hardware = m.leaf.leaf.hardware
+    return any(each is not None for each in (hardware.lock, hardware.latch, hardware.pull))
+
+
+def _hung_how(m: StepBuilder) -> str:
+    """Return how the leaf is brought up for the first time."""
+    if m.leaf.leaf.hanging.slides:
+        return ("lifted on by two" if m.is_heavy else "lifted on") + ", stops set"
+    if m.leaf.cups:
+        return "plates on, arms pushed home, every screw of theirs in the middle of its range"
+    if m.leaf.leaf.hanging.has_butts:
+        return "two steel screws a hinge first, each hinge in the recesses with its letter"
+    return ""
 
 
 def _hang_dry(m: StepBuilder, cuts: tuple[str, ...], heavy: tuple[Setting, ...]) -> None:
@@ -342,7 +360,7 @@ def _hang_dry(m: StepBuilder, cuts: tuple[str, ...], heavy: tuple[Setting, ...])
             if m.evened
             else "gaps all round with feelers, into the log"
         ),
-        how="two screws a hinge first" if not slides else "lifted on by two, stops set",
+        how=_hung_how(m),
     )
 
 

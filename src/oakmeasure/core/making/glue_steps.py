@@ -5,7 +5,7 @@ from __future__ import annotations
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.making.changes import Change
 from oakmeasure.core.making.glue import GluePlan, TaskPlan
-from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.operation import SHORT_H, Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
 
 # Mm: common practice, no source
@@ -48,7 +48,9 @@ def glue_up(
         made = (
             Setting("of open minutes", stage.minutes if stage else 0.0, Unit.COUNT),
             many(stage.clamps if stage else 0, "clamp places"),
-            Setting("hours in the clamps", glue.clamp_hours, Unit.COUNT),
+            Setting("hours in the clamps", round(glue.clamp_hours, 1), Unit.COUNT)
+            if glue.clamp_hours >= SHORT_H
+            else Setting("minutes in the clamps", round(60 * glue.clamp_hours), Unit.COUNT),
         )
         settings = tuple(Setting(s.label, round(s.value, 1), s.unit) for s in made)
         where = f", stage {n} of {len(stages)}" if len(stages) > 1 else ""

@@ -110,6 +110,7 @@ def _frame(build: Build, own: float | None) -> Task:
     joints, sides = joints_of(build), _stiles(build)
     rails = sorted(_named(build, {j.member for j in joints} | {j.into for j in joints}, Role.RAIL), key=_up)
     into_rails = [j for j in joints if j.into not in sides]
+    has_panels = any(p.role is Role.PANEL and p.species != "glass" and p.hold is not None for p in build.parts)
     closings: list[Closing] = []
     linked: list[set[str]] = [{rail.name} for rail in rails]
     for muntin in dict.fromkeys(j.member for j in into_rails):
@@ -122,7 +123,7 @@ def _frame(build: Build, own: float | None) -> Task:
             closings.append(
                 _join(
                     build,
-                    f"{rail.name} onto its muntins, panels between them in their grooves",
+                    f"{rail.name} onto its muntins{', panels between them in their grooves' if has_panels else ''}",
                     tops,
                     own or MUNTIN_MIN,
                     len(tops),
@@ -136,7 +137,7 @@ def _frame(build: Build, own: float | None) -> Task:
             closings.append(
                 _join(
                     build,
-                    f"{' and '.join(j.member for j in mine)} into the {first}, panel in",
+                    f"{' and '.join(j.member for j in mine)} into the {first}{', panel in' if has_panels else ''}",
                     mine,
                     own or TENON_MIN,
                     len(mine),

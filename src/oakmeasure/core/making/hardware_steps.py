@@ -94,33 +94,41 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
         cautions=("router", "chisel"),
         check=StepCheck(f"hinge {_lies(m)}, by straightedge, more or less", 0.1),
         how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
-        "opening face; all from the head end",
+        "opening face; all from the head end. Each hinge and its recess get one letter; its leaf with fewer knuckles "
+        "goes on the door",
     )
     if side:
         made = m.leaf.opening.lining is not None
         jamb = tuple(Setting(f"{c.number} from the head", c.from_top, figure=f"butt_{c.number}_jamb") for c in side)
         carrier = "cabinet's side" if m.leaf.leaf.hanging is Hanging.INSET_BUTTS else "lining's leg"
-        loose = f" the loose {carrier}" if made else f" the {carrier}"
+        same = "the same template, " if template else ""
+        open_yet = m.leaf.leaf.hanging is Hanging.INSET_BUTTS  # or it stands already: then now is as good
+        loose = f" the loose {carrier}" if made else f" the {carrier}" + (", before it is closed" if open_yet else "")
         m.add(
             "let-in:side",
             f"Let the butts into{loose}",
             Trade.ROUT,
-            early=made,
+            early=made or open_yet,
             cuts=tuple(c.name for c in side),
             needs=(
                 "measure:set",
                 *(("patch:frame",) if m.leaf.patches else ()),
-                *(m.loose(("lining leg, hinge side",)) if made else ("let-in:leaf",)),
+                *(m.loose(("lining leg, hinge side",)) if made else () if open_yet else ("let-in:leaf",)),
             ),
             parts=("lining leg, hinge side",) if made else (),
             settings=(*deep[:1], *jamb),
             bucket=Bucket.HANGING,
             about=About.HARDWARE,
             cautions=("router", "chisel"),
-            check=StepCheck("the same template, distance between hinges against the leaf, difference", 0.3),
-            how="head gap on top of the leaf's own places; knuckles to the opening side",
-            why="before the lining is up it lies on the bench" if made else "",
-            later="on knees, with a chisel, in the opening" if made else "",
+            check=StepCheck(same + "distance between hinges against the leaf, difference", 0.3),
+            how="head gap on top of the leaf's own places; knuckles to the opening side. The leaf with more knuckles "
+            "goes here, each hinge in the recess with its letter",
+            why="before the lining is up it lies on the bench"
+            if made
+            else "a side lies flat under the router until the carcass is closed"
+            if open_yet
+            else "",
+            later="on knees, with a chisel, in the opening" if made or open_yet else "",
         )
 
 

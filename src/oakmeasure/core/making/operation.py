@@ -126,6 +126,18 @@ class StepCheck:
         return self.words if self.limit is None else f"{self.words}: at most {show.length(self.limit)}"
 
 
+SHORT_H = 2.0  # hours under which a time is told in minutes
+
+
+def time_words(hours: float) -> str:
+    """Return "46 min" or "14 h".
+
+    Args:
+        hours: How long it takes, h.
+    """
+    return f"{60 * hours:.0f} min" if hours < SHORT_H else f"{hours:.3g} h"
+
+
 @dataclass(frozen=True, slots=True)
 class Operation:
     """machine: it is set once for many."""

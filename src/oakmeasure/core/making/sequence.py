@@ -66,9 +66,11 @@ def make(leaf: LeafDesign, rules: ShopRules, show: Show = IN_MM) -> Making | Non
     glue = plan_glue(leaf.leaf, build, rules)
     finish = finish_schedule(leaf.leaf, leaf.body, leaf.fit.leaves)
     m = StepBuilder(leaf, build, show=show)
+    of_kind = module(choice.kind, "steps")
+    if hasattr(of_kind, "cut_later"):
+        m.later = of_kind.cut_later(m, choice)
     measure_first(m)
     timber_steps(m)
-    of_kind = module(choice.kind, "steps")
     of_kind.steps(m, choice, glue)
     size(m)
     lining(m)

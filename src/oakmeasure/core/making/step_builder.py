@@ -56,6 +56,8 @@ class StepBuilder:
     """Id after which all edges of a leaf left full are as they stay; "" where it is none."""
     show: Show = IN_MM
     """How lengths are written."""
+    later: dict[str, tuple[Axis, ...]] = field(default_factory=dict)
+    """Pieces that are brought to a size only by a later step of their construction, each with the ways of it."""
     _features: tuple[Feature, ...] = ()
 
     def add(self, op_id: str, name: str, trade: Trade, **what: Any) -> str:
@@ -105,7 +107,30 @@ class StepBuilder:
             parts: The parts.
             axis: Which way.
         """
-        return tuple(Brought(part.name, axis, getattr(part.planed, axis)) for part in parts)
+        return tuple(Brought(part.name, axis, getattr(part.planed, axis)) for part in self.not_later(parts, axis))
+
+    def not_later(self, parts: Iterable[Part], axis: Axis) -> tuple[Part, ...]:
+        """Return the parts that are brought to their size with all others.
+
+        Args:
+            parts: The parts.
+            axis: Which way.
+        """
+        return tuple(part for part in parts if axis not in self.later.get(part.name, ()))
+
+    def brought_now(self, names: Iterable[str]) -> tuple[Brought, ...]:
+        """Return that pieces which waited for it are brought to what they measure at the glue-up.
+
+        Args:
+            names: Names of the pieces.
+        """
+        wanted = set(names)
+        return tuple(
+            Brought(part.name, axis, getattr(part.planed, axis))
+            for part in self.build.parts
+            if part.name in wanted
+            for axis in self.later.get(part.name, ())
+        )
 
     def cuts(self, names: Iterable[str], *kinds: FeatureKind) -> tuple[Change, ...]:
         """Return that all of some kinds is made on some pieces.
@@ -313,6 +338,20 @@ def sizes(parts: Iterable[Part], what: str, label: str) -> tuple[Setting, ...]:
     """
     found = sorted({round(getattr(part.planed, what), 1) for part in parts}, reverse=True)
     return tuple(Setting(label, each) for each in found)
+
+
+def sizes_to(changes: Iterable[Change], **labels: str) -> tuple[Setting, ...]:
+    """Return the sizes to which changes bring pieces, each once, the largest first.
+
+    Args:
+        changes: The changes; only those that bring a piece to a size count.
+        labels: What the size is called, by the way of it: `length="stop"`.
+    """
+    found: dict[Setting, None] = {}
+    for axis, label in labels.items():
+        to = {round(each.to, 1) for each in changes if isinstance(each, Brought) and each.axis == axis}
+        found |= dict.fromkeys(Setting(label, each) for each in sorted(to, reverse=True))
+    return tuple(found)
 
 
 def many(count: int, word: str) -> Setting:

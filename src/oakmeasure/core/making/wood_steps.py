@@ -10,7 +10,7 @@ from oakmeasure.core.figures.figure import Provenance
 from oakmeasure.core.leaf.part import TONGUE_ROOM
 from oakmeasure.core.making.changes import Axis, FeatureKind
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder, many, sizes
+from oakmeasure.core.making.step_builder import StepBuilder, many, sizes, sizes_to
 from oakmeasure.core.timber.place import finish_of, rests_at
 from oakmeasure.data import table
 
@@ -50,6 +50,8 @@ def measure_first(m: StepBuilder) -> None:
             why="the leaf is cut to it",
             later="a leaf that was cut to a guess",
         )
+    glued = m.set_to(glued_up_wide="glued_width", glued_up_high="glued_height")
+    glued = () if leaf.build.keeps_its_sizes else glued
     if m.build.parts and not all(part.is_old or part.at_hand for part in m.build.parts):
         m.add(
             "setout:rod",
@@ -59,11 +61,13 @@ def measure_first(m: StepBuilder) -> None:
             bucket=Bucket.PARTS,
             share=0.4,
             needs=("measure:set", "measure:opening"),
-            settings=m.set_to(
-                leaf_width="leaf_width",
-                leaf_height="leaf_height",
-                glued_up_wide="glued_width",
-                glued_up_high="glued_height",
+            settings=(
+                *m.set_to(leaf_width="leaf_width", leaf_height="leaf_height"),
+                *(
+                    ()
+                    if leaf.build.keeps_its_sizes
+                    else m.set_to(glued_up_wide="glued_width", glued_up_high="glued_height")
+                ),
             ),
             check=StepCheck("widths and heights on the rod add up"),
             why="all lengths are taken from it",
@@ -106,7 +110,11 @@ def timber_steps(m: StepBuilder) -> None:
         bucket=Bucket.PARTS,
         share=0.4,
         settings=(many(len(names), "labels"),),
-        check=StepCheck("face mark on the opening face, edge mark on the edge to the panel; hand on every stile"),
+        check=StepCheck(
+            "face mark on the opening face, edge mark on the edge to the panel; hand on every stile"
+            if m.names(Role.STILE)
+            else "face mark on the opening face; number and head on every one"
+        ),
         how="labels on: name, letter of each joint, hand",
     )
     for name in names:
@@ -128,7 +136,7 @@ def _rough(m: StepBuilder, needs: tuple[str, ...]) -> str:
         share=0.6,
         settings=(wet,),
         about=About.TIMBER,
-        how=f"best face out, straight grain for stiles; {boards}",
+        how=f"best face out, straight grain {_straight(m)}; {boards}",
         check=StepCheck("each board within 2 % of where it will rest; metal looked for in old wood"),
         cautions=("nails",) if any(part.is_old for part in m.build.parts) else (),
     )
@@ -175,6 +183,15 @@ def _rough(m: StepBuilder, needs: tuple[str, ...]) -> str:
     )
 
 
+def _straight(m: StepBuilder) -> str:
+    """Return where the straightest grain goes."""
+    if m.names(Role.STILE):
+        return "for stiles"
+    if m.names(Role.BOARD):
+        return "at both edges"
+    return "at hinges and latch" if m.names(Role.STRIP) else "for edges"
+
+
 def _trial(m: StepBuilder) -> None:
     """A trial of colour and finish on an off-cut, judged standing where the leaf will be."""
     finish = table("finishes")[finish_of(m.leaf.leaf.timber)]
@@ -218,7 +235,7 @@ def _planed(m: StepBuilder, rested: str) -> str:
         parts=names,
         needs=("true:parts",),
         bucket=Bucket.PARTS,
-        settings=sizes(parts, "thickness", "thick"),
+        settings=sizes_to(m.brought(parts, Axis.THICKNESS), thickness="thick"),
         cautions=("plane", "dust"),
         check=StepCheck("first and last piece by calliper, difference", 0.2),
         how="all of one thickness through before the table is moved, over every leaf of the job",
@@ -228,10 +245,10 @@ def _planed(m: StepBuilder, rested: str) -> str:
         "width:parts",
         "Rip and plane to width",
         Trade.SAW,
-        parts=names,
+        parts=tuple(each.name for each in m.not_later(parts, Axis.WIDTH)),
         needs=("thickness:parts",),
         bucket=Bucket.PARTS,
-        settings=sizes(parts, "width", "wide"),
+        settings=sizes_to(m.brought(parts, Axis.WIDTH), width="wide"),
         cautions=("saw", "dust"),
         check=StepCheck("like parts side by side, no step"),
         changes=m.brought(parts, Axis.WIDTH),
@@ -240,13 +257,16 @@ def _planed(m: StepBuilder, rested: str) -> str:
         "length:parts",
         "Crosscut to length against a stop",
         Trade.SAW,
-        parts=names,
+        parts=tuple(each.name for each in m.not_later(parts, Axis.LENGTH)),
         needs=("width:parts",),
         bucket=Bucket.PARTS,
         share=0.6,
-        settings=sizes(parts, "length", "stop"),
+        settings=sizes_to(m.brought(parts, Axis.LENGTH), length="stop"),
         cautions=("saw",),
-        check=StepCheck("like parts on end side by side; stiles keep their horns"),
+        check=StepCheck(
+            "like parts on end side by side"
+            + ("; stiles keep their horns" if m.trim_end and m.names(Role.STILE) else "")
+        ),
         changes=m.brought(parts, Axis.LENGTH),
     )
 

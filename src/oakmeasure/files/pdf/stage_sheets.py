@@ -25,10 +25,13 @@ from oakmeasure.language import SPOKEN, tr
 
 WIDE = A4[0] / mm
 HIGH = A4[1] / mm
-# mm, of a drawing: the least with all lists on its side, what it has where they go on overleaf, the most
+# mm, of a drawing: the least with all lists on its side, what it has where they go on overleaf, the most;
+# the least where they fill the other side
 DRAWN_LEAST = 78.0
 DRAWN_HIGH = 120.0
 DRAWN_MOST = 175.0
+DRAWN_OVER = 45.0
+BETWEEN = 36.0  # mm that lists lose where they go on overleaf
 SIGNED = Block("Agreed", ("date", "signed", "for the workshop"), (0.25, 0.4, 0.35), (("", "", ""),), tall=True)
 SIGNED_HIGH = 38.0  # mm of the customer's sheet for the caution and what is signed
 # Type in points, its lines in mm
@@ -72,7 +75,9 @@ def stage_sheets_pdf(
             # As large as leaves the lists on the same side, where they fit there at all.
             lists = sum(height_of(block, laid) for block, laid in zip(sheet.blocks, rows, strict=True))
             left = page.y - MARGIN - 5.0 - lists
-            page.drawing(sheet.drawing, min(left, DRAWN_MOST) if left >= DRAWN_LEAST else DRAWN_HIGH)
+            back = HIGH - HEAD - 2 * MARGIN - BETWEEN
+            over = min(DRAWN_HIGH, max(left + back, DRAWN_OVER))  # and no third side is begun for it
+            page.drawing(sheet.drawing, min(left, DRAWN_MOST) if left >= DRAWN_LEAST else over)
         for block, laid in zip(sheet.blocks, rows, strict=True):
             page.block(block, laid)
         page.end()

@@ -14,7 +14,7 @@ from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.labels import PieceLabel
 from oakmeasure.core.making.lessons import Lesson
 from oakmeasure.core.making.log import Pace, Progress, all_spent, progress
-from oakmeasure.core.making.operation import Trade
+from oakmeasure.core.making.operation import Trade, time_words
 from oakmeasure.core.making.repair_case import Judgement
 from oakmeasure.core.making.working_plan import Timetable, day_words
 from oakmeasure.core.reports.batch import Batch
@@ -54,7 +54,8 @@ def step_list(leaf: LeafSolution, show: Show, lessons: Mapping[str, Sequence[Les
         state = MARKS[states[op.id]] or lesson
         rows.append(
             ListRow(
-                (str(n), op.name, state, hours, f"{op.wait_hours:.3g} h" if op.wait_hours else "", words), f"op:{op.id}"
+                (str(n), op.name, state, hours, time_words(op.wait_hours) if op.wait_hours else "", words),
+                f"op:{op.id}",
             )
         )
     return header, rows
@@ -198,7 +199,7 @@ def repair_list(judged: Judgement | None, show: Show) -> Listed:
                     fits,
                     sizes,
                     f"{each.hours:.1f} h",
-                    f"{each.wait_hours:.0f} h" if each.wait_hours else "",
+                    time_words(each.wait_hours) if each.wait_hours else "",
                     "; ".join(each.moves),
                 ),
                 f"repair:{each.key}",

@@ -16,6 +16,7 @@ from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import OF_A_PART, About, LogKind, ReadingKind, unit_of
 from oakmeasure.core.edits import log_edits
+from oakmeasure.core.making.far_off import asked_about
 from oakmeasure.core.making.lessons import Lesson, keys_of
 from oakmeasure.files.job.job_file import JobFileError
 from oakmeasure.language import tr
@@ -50,6 +51,9 @@ class LogPanel(Stack):
             self._value_row.addWidget(entry)
         self.column.addLayout(self._value_row)
         self.column.addWidget(self.note)
+        self._asked: tuple[ReadingKind, float, str] | None = None
+        self.is_so = self.button("It is so: write it down", "readingIsSo", self._take, role="plain")
+        self.column.addWidget(self.is_so)
         self.column.addWidget(label("A note", "group"))
         self.text = QLineEdit()
         self.text.setObjectName("noteText")
@@ -81,6 +85,7 @@ class LogPanel(Stack):
         for each, entry in self.values.items():
             entry.setVisible(each is unit)
             entry.show_value(None, self.session.show)
+        self.is_so.setVisible(self._asked is not None)
 
     def _parts(self) -> list[str]:
         return [each.name for each in self.session.solved.cut_parts]
@@ -90,7 +95,20 @@ class LogPanel(Stack):
             return ""
         kind, session = self.kinds[self.kind.currentIndex()], self.session
         part = self._parts()[self.part.currentIndex()] if kind in OF_A_PART and self.part.count() else ""
-        op, at = self.room.op(), self.room.now()
+        asked = asked_about(session.solved, kind, value, part, session.show)
+        self._asked = (kind, value, part) if asked else None
+        self.is_so.setVisible(bool(asked))
+        return asked or self._written(kind, value, part)
+
+    def _take(self) -> str:
+        """Write down what was asked about."""
+        asked, self._asked = self._asked, None
+        self.is_so.setVisible(False)
+        return self._written(*asked) if asked is not None else ""
+
+    def _written(self, kind: ReadingKind, value: float, part: str) -> str:
+        """Write a reading into the log; return "" or why not."""
+        session, op, at = self.session, self.room.op(), self.room.now()
 
         def write(job: Job) -> Job:
             log_edits.check_part(session.solved, part)

@@ -19,6 +19,7 @@ from oakmeasure.app.stages.make.room import MakeRoom
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.document.production import MishapKind
 from oakmeasure.core.making.log import Progress, not_mended, spent
+from oakmeasure.core.making.operation import time_words
 from oakmeasure.core.making.working_plan import day_words
 from oakmeasure.language import tr
 
@@ -115,7 +116,7 @@ class StepPanel(Stack):
         mine = spent(self.session.leaf.making.log, op.id)
         took = f", {mine.hours:.1f} h at it" if mine.hours else ""
         since = f" since {mine.since:%H:%M}" if mine.since else ""
-        wait = f"; then {op.wait_hours:.3g} h for {op.wait_for}" if op.wait_hours else ""
+        wait = f"; then {time_words(op.wait_hours)} for {op.wait_for}" if op.wait_hours else ""
         self.name.setText(tr(op.name))
         self.state.setText(tr(f"{STATE_WORDS[state]}{since}{took}; about {op.hours:.1f} h{wait}"))
         self.start.setText(tr("Resume" if state in (Progress.STOPPED, Progress.DONE) else "Start"))

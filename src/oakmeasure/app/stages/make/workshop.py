@@ -28,6 +28,7 @@ BACK = (Qt.Key.Key_Left, Qt.Key.Key_Up, Qt.Key.Key_PageUp, Qt.Key.Key_Backspace)
 # Settings on one page, and their type where they are many
 PER_PAGE = 6
 MANY_PX = 48
+LONG = 24  # letters that a line of settings has room for
 
 
 class Workshop(QWidget):
@@ -183,4 +184,8 @@ class Workshop(QWidget):
 
 
 def _setting(words: str) -> str:
-    return words if len(words) < 24 else words.rpartition(" ")[0][:20].rstrip() + " " + words.rpartition(" ")[2]
+    """Return a setting short enough for a line: its label cut at a word."""
+    if len(words) < LONG:
+        return words
+    label, _, value = words.rpartition(" ")
+    return f"{label[: LONG - 4].rpartition(' ')[0] or label[: LONG - 4]} {value}"

@@ -5,10 +5,10 @@ from __future__ import annotations
 from oakmeasure.core.construction.boarded.model import Boarded, BoardedStyle, FixedBy
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.making.changes import FeatureKind
+from oakmeasure.core.making.changes import Axis, FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
-from oakmeasure.core.making.operation import Bucket, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
 from oakmeasure.core.making.step_builder import StepBuilder, many
 from oakmeasure.core.making.wood_steps import tongue_boards
 
@@ -22,7 +22,7 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
         glue: How the leaf is glued up; None where nothing is.
     """
     boards, ledges, braces = m.names(Role.BOARD), m.names(Role.LEDGE), m.names(Role.BRACE)
-    ready = m.loose(boards)
+    ready, ends = m.loose(boards), tuple(m.later)
     ready = tongue_boards(m, boards, ready)
     m.add(
         "lay:boards",
@@ -42,14 +42,16 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
         "rip:last",
         "Rip the end boards to what is left",
         Trade.SAW,
-        parts=(boards[0], boards[-1]) if boards else (),
+        parts=ends,
         needs=("lay:boards",),
         bucket=Bucket.PARTS,
         share=0.5,
         cautions=("saw",),
-        settings=m.set_to(end_boards="board_end"),
+        settings=tuple(Setting("cover at the ends", each) for each in _covers(m, ends)),
         check=StepCheck("width over all boards", 1.0),
-        how="not before the covers are read",
+        how="not before the covers are read"
+        + (f"; {m.show.length(m.trim_side)} stay on at each edge until the leaf is sized" if m.trim_side else ""),
+        changes=m.brought_now(ends),
     )
     _seal(m, boards, ledges)
     if choice.double:
@@ -76,6 +78,27 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
     m.whole = next(each for each in ends if m.steps.has(each))
     for each in ends[1:]:
         m.steps.need(m.whole, each)
+
+
+def cut_later(m: StepBuilder, choice: Boarded) -> dict[str, tuple[Axis, ...]]:
+    """Return which boards wait with their widths: the end ones of each layer, until the covers are read.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the boarded leaf.
+    """
+    layers = ([each for each in m.parts(Role.BOARD) if each.is_back is back] for back in (False, True))
+    return {part.name: (Axis.WIDTH,) for layer in layers if layer for part in (layer[0], layer[-1])}
+
+
+def _covers(m: StepBuilder, names: tuple[str, ...]) -> list[float]:
+    """Return what the end boards cover as they are ripped, each once: without their tongues, mm."""
+    tongues = {
+        part.name: sum(each.box[2] - each.box[0] for each in part.tongues)
+        for part in m.build.parts
+        if part.name in names
+    }
+    return sorted({round(each.to - tongues[each.piece], 1) for each in m.brought_now(names)}, reverse=True)
 
 
 def _seal(m: StepBuilder, boards: tuple[str, ...], ledges: tuple[str, ...]) -> None:

@@ -169,7 +169,11 @@ def _longer(m: StepBuilder, choice: Existing, glue: GluePlan | None) -> None:
         Trade.JOINT,
         needs=(m.whole, *m.loose(new)),
         bucket=bucket,
-        settings=m.set_to(lap="splice_lap", stagger="splice_stagger", added="added"),
+        settings=(
+            *m.set_to(lap="splice_lap", stagger="splice_stagger"),
+            *(() if block or not m.has("splice_lap") else (Setting("halved, deep", m.set_out_thick / 2),)),
+            *m.set_to(added="added"),
+        ),
         hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("saw", "nails"),
         practice="one splice in off-cuts",

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from oakmeasure.core.construction.framed.model import Framed, Infill, TenonKind
-from oakmeasure.core.document.production import About
+from oakmeasure.core.construction.framed.model import Framed, TenonKind
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.changes import FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
+from oakmeasure.core.making.panel_steps import cut_later, cut_panels, last_steps
 from oakmeasure.core.making.step_builder import StepBuilder, many
+from oakmeasure.core.making.tenon_sizes import between_shoulders, reaches
 from oakmeasure.core.making.wood_steps import panels_ahead
+
+__all__ = ["after_frame", "cut_later", "frame_steps", "glue_frame", "last_steps", "steps"]
 
 SUNK = (FeatureKind.MORTISE, FeatureKind.SOCKET)
 GROOVED = (FeatureKind.GROOVE, FeatureKind.REBATE)
+WEDGE_SHORT, WEDGE_FLARE = 10.0, 3.0  # mm: common practice, no source
 MORTISE_DEEPER = 2.0  # than its tenon is long, for the glue: common practice, no source
 SHOULDER_GAP = 0.1  # mm: common practice, no source
 DRY_SQUARE = 1.0  # diagonals of a dry frame, mm
@@ -73,10 +77,11 @@ def frame_steps(m: StepBuilder, choice: Framed) -> None:
     joint(m, choice, stiles, rails, muntins)
     _stub_tenons(m, rails, muntins)
     if m.build.groove_depth > 0:
-        _groove(m, stiles, rails, muntins)
+        straight = rails[:-1] if choice.arch_rise is not None else rails  # an arch is grooved once it is sawn
+        _groove(m, stiles, straight, muntins)
     _arch(m, choice, rails)
-    _panels(m, choice, panels)
-    members = tuple(each for each in ("fit:joints", "groove:frame", "arch:rail") if m.steps.has(each))
+    cut_panels(m, choice, panels)
+    members = tuple(each for each in ("fit:joints", "cut:wedges", "groove:frame", "arch:rail") if m.steps.has(each))
     dry = m.add(
         "dry:frame",
         "Put it together dry, clamps and all",
@@ -136,8 +141,13 @@ def _mortised(
             bucket=Bucket.JOINTS,
             share=0.6,
             hold=WorkpieceSetup.of(SideUp.INNER_EDGE, rails),
-            settings=(Setting("chisel", tool, figure="tenon_thickness"), Setting("fence to it", (thick - tool) / 2)),
+            settings=(
+                Setting("chisel", tool, figure="tenon_thickness"),
+                Setting("fence to it", (thick - tool) / 2),
+                *(Setting("deep", each) for each in reaches(m, muntins)),
+            ),
             cautions=("chisel", "drill"),
+            how=f"{m.show.length(MORTISE_DEEPER)} deeper",
             why="the same setting as the stiles, before it is moved",
             later="the fence is set a second time, never quite the same",
             changes=m.cuts(rails, FeatureKind.MORTISE),
@@ -175,6 +185,8 @@ def _tenoned(
                 Setting("between shoulders", m.value("shoulder"), figure="shoulder"),
                 Setting("tenon", tool, figure="tenon_thickness"),
                 Setting("long", deep, figure="tenon"),
+                *(Setting("muntins between", each) for each in between_shoulders(m, muntins)),
+                *(Setting("their tenons long", each) for each in reaches(m, muntins)),
             ),
             hold=WorkpieceSetup(SideUp.OPENING, rails[0]) if rails else None,
             practice="the tenon of the trial joint first",
@@ -184,6 +196,7 @@ def _tenoned(
             changes=m.cuts((*rails, *muntins), FeatureKind.TENON),
         )
     _fit(m, stiles, rails, muntins, "tenon:rails", "mortise:ends")
+    _wedges(m, stiles, rails)
 
 
 def _bored(
@@ -273,6 +286,32 @@ def _fit(
     )
 
 
+def _wedges(m: StepBuilder, stiles: tuple[str, ...], rails: tuple[str, ...]) -> None:
+    """Kerf through tenons and flare their mortises, and cut the wedges, before glue is on."""
+    through = [each for each in m.build.tenons if each.through and not each.is_haunch and each.member in rails]
+    if not through:
+        return
+    m.add(
+        "cut:wedges",
+        "Cut the wedges, kerf the tenons, flare the mortises",
+        Trade.JOINT,
+        parts=(*stiles, *rails),
+        needs=("fit:joints",),
+        bucket=Bucket.JOINTS,
+        share=0.4,
+        settings=(
+            many(2 * len(through), "wedges"),
+            Setting("wide", m.value("tenon_thickness"), figure="tenon_thickness"),
+            Setting("kerfs stop short of the shoulder", WEDGE_SHORT),
+            Setting("flare outside, each end", WEDGE_FLARE),
+        ),
+        cautions=("saw", "chisel"),
+        check=StepCheck("each wedge starts by hand and is as wide as its tenon is thick"),
+        how="1 in 8, grain along the wedge, of the stiles' wood; kerfs a fifth in from each edge of the tenon",
+        why="once glue is on there is no time for it",
+    )
+
+
 def _stub_tenons(m: StepBuilder, rails: tuple[str, ...], muntins: tuple[str, ...]) -> None:
     """Tenon the muntins into their rails where the frame itself is joined another way."""
     left = m.cuts_left((*rails, *muntins), FeatureKind.TENON, FeatureKind.MORTISE)
@@ -333,54 +372,17 @@ def _arch(m: StepBuilder, choice: Framed, rails: tuple[str, ...]) -> None:
             parts=rails[-1:],
             needs=("fit:joints",),
             bucket=Bucket.JOINTS,
-            settings=m.set_to(radius="arch_radius", rise="arch"),
+            settings=(
+                *m.set_to(radius="arch_radius", rise="arch"),
+                *((Setting("groove wide", m.build.groove_width),) if m.build.groove_depth > 0 else ()),
+                *m.set_to(deep="groove_depth"),
+            ),
             cautions=("saw", "router"),
-            how="its groove after it, with a bearing cutter",
+            how="its groove after it, with a bearing cutter" if m.build.groove_depth > 0 else "",
             check=StepCheck("along a full-size template", 0.5),
-            changes=m.cuts_left(rails[-1:], FeatureKind.SHAPE),
+            changes=m.cuts_left(rails[-1:], FeatureKind.SHAPE, *GROOVED),
         )
         m.steps.need("arch:rail", "groove:frame")
-
-
-def _panels(m: StepBuilder, choice: Framed, panels: tuple[str, ...]) -> None:
-    solid = tuple(part.name for part in m.parts(Role.PANEL) if part.species != "glass")
-    if not solid:
-        return
-    rows = {row.infill for row in choice.rows}
-    needs = ("groove:frame", *m.loose(panels))
-    m.add(
-        "cut:panels",
-        "Cut the panels to the grooves as they are",
-        Trade.SAW,
-        parts=solid,
-        needs=needs,
-        bucket=Bucket.PARTS,
-        share=0.6,
-        settings=m.set_to(wide="panel_width", clearance="panel_room"),
-        hold=WorkpieceSetup.of(SideUp.OPENING, solid),
-        cautions=("saw",),
-        about=About.TIMBER,
-        check=StepCheck("room on both sides for the wettest week"),
-        how="best face out, heart side of boards in turn",
-        changes=m.cuts(solid, FeatureKind.SHAPE),
-    )
-    if Infill.RAISED in rows:
-        m.add(
-            "field:panels",
-            "Raise the panels: ends first, then sides",
-            Trade.ROUT,
-            parts=solid,
-            needs=("cut:panels",),
-            bucket=Bucket.PARTS,
-            share=0.8,
-            settings=(Setting("fielding", choice.fielding), Setting("edge left", m.build.groove_width)),
-            practice="an off-cut across and along the grain",
-            hold=WorkpieceSetup.of(SideUp.OPENING, solid),
-            cautions=("router", "dust"),
-            check=StepCheck("edge slides into a groove off-cut"),
-            how="in three passes",
-            changes=m.cuts(solid, FeatureKind.FIELD),
-        )
 
 
 def after_frame(m: StepBuilder, choice: Framed) -> None:
@@ -393,7 +395,7 @@ def after_frame(m: StepBuilder, choice: Framed) -> None:
     glued = m.whole
     m.whole = m.add(
         "flush:frame",
-        "Clean off, flush the joints" + (", cut the wedges" if choice.tenon is TenonKind.THROUGH else ""),
+        "Clean off, flush the joints" + (", saw the wedges off" if choice.tenon is TenonKind.THROUGH else ""),
         Trade.PLANE,
         needs=(glued,),
         bucket=Bucket.FINISH,
@@ -402,43 +404,3 @@ def after_frame(m: StepBuilder, choice: Framed) -> None:
         check=StepCheck("step at each joint by straightedge", 0.05),
         how="rails first, then stiles along their grain",
     )
-
-
-def last_steps(m: StepBuilder) -> None:
-    """Add the glass: measured in its rebate, put in when the finish is dry.
-
-    Args:
-        m: Where the operations are added.
-    """
-    panes = tuple(part.name for part in m.parts(Role.PANEL, made=False) if part.species == "glass")
-    if panes:
-        m.add(
-            "glaze",
-            "Set the glass on its blocks, beads on",
-            Trade.SITE,
-            parts=panes,
-            needs=("finish:last",),
-            bucket=Bucket.FINISH,
-            share=0.5,
-            settings=m.set_to(clearance="glass_clearance"),
-            cautions=("glass",),
-            hold=WorkpieceSetup(SideUp.CLOSING),
-            check=StepCheck("air all round, blocks under the lower edge"),
-            changes=m.joined(panes),
-        )
-        m.steps.need("glaze", "measure:glass")
-        m.add(
-            "measure:glass",
-            "Measure for the glass in its rebates",
-            Trade.MEASURE,
-            parts=panes,
-            needs=(m.whole,),
-            early=True,
-            bucket=Bucket.FINISH,
-            share=0.1,
-            cautions=("glass",),
-            check=StepCheck("both widths, both heights, both diagonals of each"),
-            why="it takes a week to come",
-            later="a finished leaf that waits for its glass",
-            changes=m.taken((part for part in m.build.parts if part.name in panes), "finished"),
-        )

@@ -8,7 +8,7 @@ from oakmeasure.core.making.changes import Axis, Brought, FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder, many
+from oakmeasure.core.making.step_builder import StepBuilder, many, sizes_to
 
 
 def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
@@ -44,7 +44,7 @@ def steps(m: StepBuilder, choice: Layered, glue: GluePlan | None) -> None:
         needs=("mark:core", "piece:members"),
         bucket=Bucket.GLUE,
         share=0.4,
-        settings=(*m.set_to(every="pin_every", pins="pin_length"), many(len(m.build.fixings), "pins")),
+        settings=(*m.set_to(every="pin_every", pins_long="pin_length"), many(len(m.build.fixings), "pins")),
         hold=WorkpieceSetup(SideUp.OPENING),
         check=StepCheck("no pin where lock or hinge will be cut: they are on the drawing"),
         how="joints tight, edges flush with the core",
@@ -74,6 +74,7 @@ def _pieced(m: StepBuilder, choice: Layered) -> None:
     pieces = [part for part in m.build.parts if part.is_half]
     if not pieces:
         return
+    cut = tuple(Brought(part.name, Axis.LENGTH, part.planed.length - over) for part in pieces if over)
     m.add(
         "piece:members",
         "Cut the meeting ends of the pieced members" + (", bevelled 45°" if over else ", square"),
@@ -84,9 +85,10 @@ def _pieced(m: StepBuilder, choice: Layered) -> None:
         share=0.4,
         hold=WorkpieceSetup(SideUp.OPENING, pieces[0].name),
         cautions=("saw",),
+        settings=sizes_to(cut, length="piece long"),
         check=StepCheck("the pair end to end against the rod, length over both", 0.3),
         how="both ends of a pair in one cut, one of them turned over" if over else "",
-        changes=tuple(Brought(part.name, Axis.LENGTH, part.planed.length - over) for part in pieces if over),
+        changes=cut,
     )
 
 

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
-from oakmeasure.core.making.changes import Change, FeatureKind
+from oakmeasure.core.making.changes import Axis, Change, FeatureKind, PieceTaken
 from oakmeasure.core.making.features import NO_WOOD
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
@@ -38,7 +40,7 @@ def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
                 hold=WorkpieceSetup.of(SideUp.CLOSING, strips),
                 check=StepCheck("detector over both faces and both edges"),
                 how="the rough face stays as it is, the other is planed",
-                changes=m.taken((part for part in m.build.parts if part.name in strips and part.at_hand), "planed"),
+                changes=_as_cleaned(m, strips),
             ),
         )
     _lay(m, strips, ready)
@@ -61,18 +63,37 @@ def steps(m: StepBuilder, choice: Slab, glue: GluePlan | None) -> None:
         glue_up(m, glue, "slab", dry)
     m.whole = m.add(
         "flat:slab",
-        "Flatten the planed face, the rough one stays" if old else "Flatten the slab, both faces",
+        "Level the planed face, the rough one stays" if old else "Level the joints, both faces",
         Trade.PLANE,
         needs=(m.whole,),
         bucket=Bucket.PARTS,
         share=1.0,
-        settings=m.set_to(thick="thickness"),
         hold=WorkpieceSetup(SideUp.OPENING),
         cautions=("dust",),
         check=StepCheck("thickest less thinnest", 0.5),
-        how="across the grain first, then along",
+        how="glue off with a scraper; only what stands proud at a joint, across the grain first, then along",
     )
     _held(m, choice)
+
+
+def cut_later(m: StepBuilder, choice: Slab) -> dict[str, tuple[Axis, ...]]:
+    """Return which strips wait with their widths: the first and the last, until all are laid.
+
+    Args:
+        m: Where the operations are added.
+        choice: What is chosen for the slab.
+    """
+    strips = [part.name for part in m.build.parts if part.role is Role.STRIP]
+    return dict.fromkeys((strips[0], strips[-1]), (Axis.WIDTH,)) if strips else {}
+
+
+def _as_cleaned(m: StepBuilder, strips: tuple[str, ...]) -> tuple[Change, ...]:
+    """Return that old boards are there, as wide as they are where they still are to be ripped."""
+    old = [part for part in m.build.parts if part.name in strips and part.at_hand]
+    return tuple(
+        PieceTaken(part.name, replace(part.planed, width=(part.rough if part.name in m.later else part.planed).width))
+        for part in old
+    )
 
 
 def _lay(m: StepBuilder, strips: tuple[str, ...], ready: tuple[str, ...]) -> None:
@@ -95,13 +116,17 @@ def _lay(m: StepBuilder, strips: tuple[str, ...], ready: tuple[str, ...]) -> Non
         "rip:last",
         "Rip the end strips to what is left",
         Trade.SAW,
-        parts=(strips[0], strips[-1]) if strips else (),
+        parts=tuple(m.later),
         needs=("lay:boards",),
         bucket=Bucket.PARTS,
         share=0.4,
         cautions=("saw",),
-        settings=m.set_to(first="strip_1", last=f"strip_{len(strips)}"),
+        settings=tuple(
+            Setting(label, each.to) for label, each in zip(("first", "last"), m.brought_now(m.later), strict=False)
+        ),
+        how=f"{m.show.length(m.trim_side)} stay on at each edge until the leaf is sized" if m.trim_side else "",
         check=StepCheck("width over all strips", 1.0),
+        changes=m.brought_now(m.later),
     )
     m.add(
         "shoot:edges",

@@ -12,7 +12,7 @@ from oakmeasure.core.making.changes import Axis, Brought, Change, FeatureKind, J
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import NOTHING, StepBuilder
+from oakmeasure.core.making.step_builder import NOTHING, StepBuilder, sizes_to
 
 __all__ = ["last_steps", "steps"]
 
@@ -46,6 +46,7 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
     )
     glue_up(m, glue, "press", *first, "match:veneers", joins=_built_up(m, choice, Role.VENEER))
     pressed = m.whole or "match:veneers"
+    thin = m.brought(m.parts(Role.VENEER, made=False), Axis.THICKNESS)
     sand = m.add(
         "sand:veneers",
         "Trim the overhang, sand both faces to thickness",
@@ -54,14 +55,10 @@ def steps(m: StepBuilder, choice: Veneered, glue: GluePlan | None) -> None:
         needs=(pressed,),
         bucket=Bucket.FINISH,
         share=1.0,
-        settings=m.set_to(left="veneer", off="sanding"),
+        settings=(*sizes_to(thin, thickness="left"), *m.set_to(off="sanding")),
         cautions=("dust",),
         check=StepCheck("the same off both faces, difference", 0.2),
-        changes=tuple(
-            Brought(part.name, Axis.THICKNESS, part.planed.thickness)
-            for part in m.build.parts
-            if part.role is Role.VENEER
-        ),
+        changes=thin,
     )
     m.whole = sand
     if edgings and not choice.edging_first:
@@ -92,6 +89,11 @@ def _edged(
     """Add that edgings are glued onto their cores; names: of the edgings and of the cores."""
     edgings, cores = names
     sapwood = m.value("sapwood")
+    bare = tuple(
+        Brought(part.name, Axis.WIDTH, part.planed.width - sapwood)
+        for part in m.build.parts
+        if part.role is Role.LIPPING and sapwood > NOTHING
+    )
     return m.add(
         "edge:cores",
         "Glue the edgings on and plane them flush",
@@ -99,7 +101,7 @@ def _edged(
         parts=(*edgings, *cores),
         needs=needs,
         bucket=Bucket.PARTS,
-        settings=m.set_to(edging="edging", sapwood_off_first="sapwood"),
+        settings=(*m.set_to(edging="edging", sapwood_off_first="sapwood"), *sizes_to(bare, width="then wide")),
         hold=WorkpieceSetup.of(SideUp.INNER_EDGE, cores),
         wait_hours=2.0,
         wait_for="the glue",
@@ -108,11 +110,7 @@ def _edged(
         if choice.edging_first
         else "after the veneer, whose edges it covers",
         changes=(
-            *(
-                Brought(part.name, Axis.WIDTH, part.planed.width - sapwood)
-                for part in m.build.parts
-                if part.role is Role.LIPPING and sapwood > NOTHING
-            ),
+            *bare,
             *m.cuts((part.name for part in m.build.parts if part.name in edgings and part.layer_of), FeatureKind.SHAPE),
             *_built_up(m, choice, Role.LIPPING),
         ),

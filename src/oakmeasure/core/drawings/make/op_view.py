@@ -24,7 +24,7 @@ from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.words import broken
 from oakmeasure.core.hardware.boring import BoringKind
 from oakmeasure.core.leaf.part import Build, Part, Rect
-from oakmeasure.core.making.operation import Operation, SideUp, Trade
+from oakmeasure.core.making.operation import Operation, SideUp, Trade, time_words
 from oakmeasure.core.making.played import Played
 from oakmeasure.core.solution import LeafSolution
 from oakmeasure.data import table
@@ -367,7 +367,7 @@ def _words(sketch: Sketch, op: Operation, x: float, characters: int) -> None:
         ("", op.how, Layer.OUTLINE),
         ("check: ", op.check.in_words(show) if op.check else "", Layer.OUTLINE),
         ("practice: ", op.practice, Layer.OUTLINE),
-        ("", f"then {op.wait_hours:.3g} h for {op.wait_for}" if op.wait_hours else "", Layer.PENCIL),
+        ("", f"then {time_words(op.wait_hours)} for {op.wait_for}" if op.wait_hours else "", Layer.PENCIL),
         ("caution: ", " ".join(cautions[key] for key in op.cautions), Layer.DOUBT),
         ("why now: ", (op.why + (f"; later: {op.later}" if op.later else "")) if op.why else "", Layer.PENCIL),
     ]
