@@ -42,7 +42,7 @@ PREPARED = {
         session.room(TurnRoom).switch(True),
         session.room(TurnRoom).set_turn(Turn(apart=1.0)),
     ),
-    "make": lambda session: session.room(MakeRoom).take("mortise:stiles"),
+    "make": lambda session: (session.room(TurnRoom).switch(True), session.room(MakeRoom).take("tenon:rails")),
     "hang-practice": lambda session: (
         session.room(HangRoom).new_door(7),
         session.room(HangRoom).try_remedy((1.0, 1.25), 0.0),
@@ -73,7 +73,7 @@ if __name__ == "__main__":
         target = folder / f"{name}.png"
         picture(demo_job(), target, stage=stage, leaf=leaf, page=page, prepare=PREPARED.get(name))
         print(target)
-    workshop_picture(demo_job(), folder / "make-workshop.png", leaf="seed-room", op="let-in:leaf")
+    workshop_picture(demo_job(), folder / "make-workshop.png", leaf="seed-room", op="mortise:stiles")
     sum_picture(demo_job(), folder / "quick-sum.png", leaf="coal-hole", name="brace")
     schedule_picture(demo_job(), folder / "schedule.png")
     bench_sheet(folder / "bench-sheet.png")

@@ -137,12 +137,12 @@ def hole_off(case: Case) -> Found:
         "move",
         "Leave the hinge where its hole is",
         "its other half moves by as much",
-        hole.device in (Device.CUP, Device.BUTT),
+        hole.device in (Device.CUP, Device.BUTT) and wide >= PEG_TO,
         "a hinge has a fellow that can move with it",
         0.2,
         0.0,
         (("moves by", case.by),),
         ("plate or recess on the other side, the same way", "keep-out zones and clashes: look again"),
     )
-    size = case.fmt(wide) if hole.is_round else case.show.size(hole.long, wide)
+    size = case.fmt(wide)
     return ((Level.OK if free else Level.WARNING), f"{case.fmt(case.by)} off, {hole.name} {size}", [plug, leave, move])

@@ -19,7 +19,8 @@ from oakmeasure.core.making.operation import Operation
 from oakmeasure.core.making.played import Played
 
 LINES = 30.0  # of text that the height of the picture has room for
-MOST_NAMED = 24  # pieces at hand that are named
+MOST_NAMED, WHOLE_NAMED = 24, 9  # pieces at hand that are named, apart and together
+LETTER = 0.56  # of a line's height, that a letter of a name is wide
 NAMES_WIDE = 13.0  # lines of text that a column of names is wide
 CLOSE_WIDE = 19.0  # and the close picture
 CLOSE_LONG = 1.3  # of a piece's width, that is seen of it close
@@ -47,9 +48,11 @@ def step_view(played: Played, op: Operation, show: Show, turn: Turn, scene: Scen
     sides = draw_sides(sketch, picture, scene, turn)
     half_wide, half_high = picture.half
     names = 0.0
-    if len(played.at_hand) <= MOST_NAMED and (scene.marks.pale or not played.is_whole):
+    most = WHOLE_NAMED if played.is_whole else MOST_NAMED
+    if 0 < len(played.at_hand) <= most and (scene.marks.pale or not played.is_whole):
         draw_names(sketch, picture, scene, sides, played.at_hand)
-        names = NAMES_WIDE * picture.step
+        longest = max(map(len, played.at_hand))
+        names = max(NAMES_WIDE, LETTER * longest + 2.0) * picture.step
     if not played.is_sawn:
         sketch.label(
             (0.0, half_high - picture.step), "nothing is sawn yet", Lettering(Layer.PENCIL, 1.2, on_paper=True)
@@ -104,14 +107,19 @@ def _close_up(sketch: Sketch, played: Played, whole: PictureFrame, room: Rect, *
 
 
 def _chosen(played: Played) -> tuple[Piece, list[Piece]] | None:
-    """Return the piece that most is taken off in most places, and what that is; None where nothing is."""
+    """Return the piece that the most is taken off for its size, and what that is; None where nothing is."""
     by_name: dict[str, list[Piece]] = {}
     for at in sorted(played.taken_off):
         by_name.setdefault(played.body.pieces[at].name, []).append(played.body.pieces[at])
     if not by_name:
         return None
-    name = max(by_name, key=lambda each: len(by_name[each]))
+    name = max(by_name, key=lambda each: _share_off(played.body.piece(each), by_name[each]))
     return played.body.piece(name), by_name[name]
+
+
+def _share_off(piece: Piece, off: Sequence[Piece]) -> float:
+    """Return how much is taken off a piece, as a share of what is left of it."""
+    return sum(each.net.volume for each in off) / max(piece.net.volume, 1.0)
 
 
 def _near(piece: Piece, off: Sequence[Piece]) -> tuple[Piece, ...] | None:
