@@ -67,6 +67,19 @@ def rows() -> list[Row]:
         words = f"median {statistics.median(times):.0f} ms, slowest but two {times[-3]:.0f} ms"
         found.append((f"taking {leaf} apart, a step of the slider", "100 ms", words, times[-3] < 100))
         window.turning.apart.setValue(0)
+    session.go_to(Stage.MAKE)
+
+    def played(at: int) -> None:
+        window.turning.steps.setValue(1 + at % window.turning.steps.maximum())
+        board.repaint()
+
+    for leaf in ("seed-room", SIXTY, "reading-room"):
+        window.choose_leaf(leaf)
+        app.processEvents()
+        times = _timed(played, window.turning.steps.maximum() - 2)
+        words = f"median {statistics.median(times):.0f} ms, slowest {times[-1]:.0f} ms"
+        found.append((f"playing {leaf}, a step of its making", "100 ms, none over 300", words, times[-1] < 300))
+    session.go_to(Stage.LEAF)
     window.choose_leaf("seed-room")
 
     def edited(at: int) -> None:

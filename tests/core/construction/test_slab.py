@@ -9,8 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oakmeasure.core.base.units import Show
-from oakmeasure.core.construction.slab.build import slot_length, strip_count, tenon_places
+from oakmeasure.core.construction.slab.build import slot_length, strip_count
 from oakmeasure.core.construction.slab.checks import glue_stages
+from oakmeasure.core.construction.slab.joint_places import tenon_places
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.construction_model import LaidBoard
 from oakmeasure.core.document.roles import Role

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime
 
 import pytest
 
+from oakmeasure.core.base.errors import InputError
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.document.hanging import EvenGap, Hanging, Shim
 from oakmeasure.core.document.hinges import HardwareChoices, MortiseLock
@@ -94,6 +96,8 @@ def test_which_hole_is_in_the_log_and_in_the_mend():
     member = next(each.member for each in leaf.borings if each.name == "cup 1")
     wrong = log_edits.Mishap(MishapKind.HOLE_OFF, member, 1.0, "plug", "bore:cups", "cup 2 screw 1")
     after = log_edits.gone_wrong(work, leaf, wrong, datetime(2026, 12, 2, 9))
+    with pytest.raises(InputError, match="cup 9"):
+        log_edits.gone_wrong(work, leaf, replace(wrong, hole="cup 9"), datetime(2026, 12, 2, 9))
     (entry,) = (each for each in after.leaves[0].making.log if each.kind is LogKind.MISHAP)
     assert entry.hole == "cup 2 screw 1"
     mend = solve(after).leaves[0].making.op("mend:1")

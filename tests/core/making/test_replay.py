@@ -12,6 +12,7 @@ from oakmeasure.core.construction.existing.model import Existing, Inside
 from oakmeasure.core.construction.framed.model import Framed
 from oakmeasure.core.construction.layered.model import Layered, LayerStyle, Lipping
 from oakmeasure.core.construction.light.model import Light, LightFill, LightGlue
+from oakmeasure.core.construction.slab.model import Slab, SlabJoint, Stiffener
 from oakmeasure.core.document.hanging import Hanging
 from oakmeasure.core.document.hinges import HardwareChoices, butt_from_table
 from oakmeasure.core.document.sliding_gear import Guide, GuideKind
@@ -278,3 +279,14 @@ def test_the_muntins_joints_are_told_too(solved_demo):
     lower = leaf.build.part("lower muntin")
     said = [each.value for each in leaf.making.op("tenon:rails").settings]
     assert any(each == pytest.approx(lower.finished.length - 2 * deep[0]) for each in said)
+
+
+def test_no_loose_tenon_stands_where_a_dado_is_routed():
+    """A thin slab whose battens' dadoes reach its tenons: they stand clear of them, and the steps end at the leaf."""
+    build = Slab(thickness=23.0, joint=SlabJoint.TENONS, stiffener=Stiffener.DADOES, joint_spacing=120.0)
+    leaf = solved(760.0, 1700.0, hanging=Hanging.SLIDING, build=build)
+    battens = [each.face for each in leaf.build.parts if each.role == "stiffener"]
+    assert battens
+    assert leaf.build.tenons
+    assert not [t for t in leaf.build.tenons for face in battens if t.rect.y0 < face.y1 and face.y0 < t.rect.y1]
+    assert unmade(leaf) == []

@@ -14,6 +14,7 @@ from oakmeasure.core.document.job import Job
 from oakmeasure.core.document.production import LogEntry, LogKind, MishapKind
 from oakmeasure.core.edits.job_edits import with_field
 from oakmeasure.core.making.log import Progress, progress
+from oakmeasure.core.making.spoilt_holes import holes_of
 from oakmeasure.core.solution import LeafSolution
 
 
@@ -148,6 +149,9 @@ def gone_wrong(job: Job, leaf: LeafSolution, wrong: Mishap, at: datetime) -> Job
         at: When it was.
     """
     check_part(leaf, wrong.part)
+    names = [each.name for each in holes_of(leaf, wrong.part)]
+    if wrong.hole and wrong.hole not in names:
+        raise InputError("hole", wrong.hole, f"a hole of the {wrong.part or 'leaf'}: {', '.join(names[:8]) or 'none'}")
     what = {"op": wrong.op, "part": wrong.part, "value": wrong.by, "mishap": wrong.kind, "repair": wrong.repair}
     entry = entry_of(at=at, kind=LogKind.MISHAP, hole=wrong.hole, **what)
     return with_entry(job, leaf.leaf.id, entry)

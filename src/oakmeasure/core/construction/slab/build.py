@@ -12,6 +12,7 @@ from dataclasses import dataclass, field, replace
 from oakmeasure.core.base.prisms import block
 from oakmeasure.core.base.units import Unit
 from oakmeasure.core.construction.slab import checks
+from oakmeasure.core.construction.slab.joint_places import TENON_CLEAR, clear_of, tenon_places
 from oakmeasure.core.construction.slab.model import Slab, SlabGlue, SlabJoint, Stiffener
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.figures.figure import Figure, Origin, fixed, given, minus, plus
@@ -30,7 +31,6 @@ SLOT_SCREW = 5.0  # diameter of a screw that stands in a slot
 TENON_LONG = 40.0
 TENON_WIDE = 50.0
 DOWEL = 10.0  # of a slab's joints, diameter: common practice, no source
-FIRST_TENON = 100.0  # from an end: common practice, no source
 CLAMP_EVERY = 300.0  # along a joint: common practice, no source
 TWO_NAILS = 30.0  # of a nailed ledge: each nail from its strip's edge
 
@@ -88,11 +88,11 @@ def build(ctx: Context, fit: Fit, wood: Timber) -> Build:
     assert isinstance(choice, Slab)
     leaf = _SlabLeaf(ctx, fit, wood, choice)
     strips = _strips(leaf)
-    _joints(leaf, strips)
     slab_movement(ctx, wood, fit.width)
     season = _season(ctx, wood, fit.width)
     if choice.stiffener is not Stiffener.NONE:
         _stiffeners(leaf, season)
+    _joints(leaf, strips)
     if choice.stiffener is Stiffener.NAILED:
         _strip_moves(ctx, wood, strips)
     checks.judge(ctx, choice, fit, strips, leaf.fixings, season)
@@ -237,9 +237,18 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
     choice = leaf.choice
     if choice.joint is SlabJoint.GLUED or len(strips) < 2:
         return
-    places = tenon_places(height=leaf.fit.height.value, every=choice.joint_spacing)
     loose = Loose.TENON if choice.joint is SlabJoint.TENONS else Loose.DOWEL
     size, thick = (TENON_WIDE, choice.thickness / 3) if loose is Loose.TENON else (DOWEL, DOWEL)
+    reach = choice.thickness / 2 - thick / 2, choice.thickness / 2 + thick / 2
+    zones = [
+        (each.face.y0 - size / 2 - TENON_CLEAR, each.face.y1 + size / 2 + TENON_CLEAR)
+        for each in leaf.parts
+        if each.role is Role.STIFFENER
+        and each.depth is not None
+        and each.depth[0] < reach[1]
+        and reach[0] < each.depth[1]
+    ]
+    places = clear_of(tenon_places(height=leaf.fit.height.value, every=choice.joint_spacing), zones)
     for strip in strips[1:]:
         x = strip.face.x0
         for y in places:
@@ -259,21 +268,6 @@ def _joints(leaf: _SlabLeaf, strips: list[Part]) -> None:
         formula=f"in each of {len(strips) - 1} joints {len(places)}: {how}",
         unit=Unit.COUNT,
     )
-
-
-def tenon_places(*, height: float, every: float) -> list[float]:
-    """Return where loose tenons stand along a joint, mm up from the foot, none further apart than `every`.
-
-    Args:
-        height: Height, mm.
-        every: The most between two of them, mm.
-
-    >>> tenon_places(height=800, every=300)
-    [100.0, 400.0, 700.0]
-    """
-    first = min(FIRST_TENON, height / 4)
-    steps = max(1, math.ceil((height - 2 * first) / every - 1e-9))
-    return [first + at * (height - 2 * first) / steps for at in range(steps + 1)]
 
 
 # --- what keeps it flat ------------------------------------------------------------------------------------

@@ -9,7 +9,7 @@ from oakmeasure.core.base.units import Show
 from oakmeasure.core.drawings.drawing import Area, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.timber.plan_view import empty_view
 from oakmeasure.core.drawings.turned.picture import PictureFrame
-from oakmeasure.core.drawings.turned.scene import Scene, marks_of, scene_played
+from oakmeasure.core.drawings.turned.scene import Detail, Scene, marks_of, scene_played
 from oakmeasure.core.drawings.turned.turn import Turn
 from oakmeasure.core.drawings.turned.turned_view import draw_sides, for_hand
 from oakmeasure.core.leaf.part import Rect
@@ -72,11 +72,11 @@ def _pictures(played: list[Played], turn: Turn) -> list[_Picture]:
     for number, each in enumerate(played, start=1):
         last = found[-1] if found else None
         if last is None or each.taken_off or last.played.taken_off or _lie(each) != _lie(last.played):
-            found.append(_Picture(scene_played(each, turn, is_small=True), each, number, number))
+            found.append(_Picture(scene_played(each, turn, Detail.SMALL), each, number, number))
         elif each.at_hand == last.played.at_hand:
             last.last = number
         else:
-            scene = replace(last.scene, marks=marks_of(each, is_small=True))
+            scene = replace(last.scene, marks=marks_of(each, Detail.SMALL))
             found.append(_Picture(scene, each, number, number))
     return found
 

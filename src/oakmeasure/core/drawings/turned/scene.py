@@ -6,6 +6,7 @@ import math
 import random
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
+from enum import Enum
 from functools import lru_cache
 from itertools import pairwise
 from typing import Any
@@ -32,8 +33,6 @@ GRAIN_FROM = 900.0  # mm² of a side that has grain drawn on it
 GRAIN_EVERY = 42.0  # mm of width, of a line of grain
 MOST_GRAIN = 4  # lines on one side
 HATCH_EVERY = 7.0  # mm between the lines on wood that is cut open
-STEP_OFF, SMALL_OFF = 1.2, 8.0  # mm that a line may lie beside a curve in the picture of a step, and in a small one
-SMALL = 7.0  # times wider apart are the lines of a hatching that is drawn small
 LEAST_EDGE = 0.3  # mm of an edge that is drawn
 
 
@@ -209,27 +208,36 @@ def scene_of(body: Body, turn: Turn, before: Scene | None = None) -> Scene:
     return _set_out(body, prisms, apart, apart.offsets(turn.apart), turn, Marks())
 
 
-def scene_played(played: Played, turn: Turn, *, is_small: bool = False) -> Scene:
+class Detail(Enum):
+    """How large the pieces of a step are drawn: mm beside a curve, mm between lines of hatching, whether with grain."""
+
+    CLOSE = (0.4, 7.0, True)
+    WHOLE = (1.2, 28.0, True)
+    SMALL = (8.0, 49.0, False)
+
+
+def scene_played(played: Played, turn: Turn, detail: Detail = Detail.WHOLE) -> Scene:
     """Return the pieces as they lie after a step of their making, and what the step takes off them.
 
     Args:
         played: The pieces after the step.
         turn: Where they are cut open; from where they are seen, and how far apart, does not matter.
-        is_small: Whether they are drawn so small that grain would be nothing but grey.
+        detail: How large they are drawn.
     """
-    prisms = drawn_prisms(played.body, SMALL_OFF if is_small else STEP_OFF)
-    return _set_out(played.body, prisms, None, list(played.offsets), turn, marks_of(played, is_small=is_small))
+    prisms = drawn_prisms(played.body, detail.value[0])
+    return _set_out(played.body, prisms, None, list(played.offsets), turn, marks_of(played, detail))
 
 
-def marks_of(played: Played, *, is_small: bool = False) -> Marks:
+def marks_of(played: Played, detail: Detail = Detail.WHOLE) -> Marks:
     """Return which of the pieces of a step are told from the others.
 
     Args:
         played: The pieces after the step.
-        is_small: Whether they are drawn so small that grain would be nothing but grey.
+        detail: How large they are drawn.
     """
     pale = frozenset(at for at, piece in enumerate(played.body.pieces) if piece.name not in played.at_hand)
-    return Marks(played.taken_off, pale, SMALL * HATCH_EVERY if is_small else HATCH_EVERY, has_grain=not is_small)
+    _, hatch_every, has_grain = detail.value
+    return Marks(played.taken_off, pale, hatch_every, has_grain)
 
 
 def _set_out(

@@ -11,7 +11,7 @@ from oakmeasure.core.body.pieces import Piece
 from oakmeasure.core.drawings.drawing import BOLD, Anchor, Drawing, Layer, Lettering, Sketch
 from oakmeasure.core.drawings.turned.picture import PictureFrame
 from oakmeasure.core.drawings.turned.piece_names import draw_names
-from oakmeasure.core.drawings.turned.scene import Scene, kept_of, scene_played
+from oakmeasure.core.drawings.turned.scene import Detail, Scene, kept_of, scene_played
 from oakmeasure.core.drawings.turned.turn import Turn
 from oakmeasure.core.drawings.turned.turned_view import draw_sides
 from oakmeasure.core.leaf.part import Rect
@@ -89,7 +89,7 @@ def _close_up(sketch: Sketch, played: Played, whole: PictureFrame, room: Rect, *
         taken_off=frozenset(range(1, len(near))),
         at_hand=frozenset({piece.name}),
     )
-    scene = scene_played(close, Turn())
+    scene = scene_played(close, Turn(), Detail.CLOSE)
     turn = max(
         (Turn(yaw, pitch, is_mirrored=is_mirrored) for yaw in YAWS for pitch in PITCHES),
         key=lambda each: _seen_of(scene, each),
