@@ -82,3 +82,23 @@ def test_the_strip_on_the_make_sheet_has_every_step_once(solved_demo):
         told = [text.split(" – ") for text in sheet.drawing.texts()]
         steps = [step for ends in told for step in range(int(ends[0]), int(ends[-1]) + 1)]
         assert steps == list(range(1, len(leaf.making.operations) + 1))
+
+
+def test_the_card_says_where_the_bench_marks_it(solved_demo):
+    """What a card says down from the top, or in from the edge, is where the workshop's picture has it."""
+    seen = set()
+    for leaf in solved_demo.leaves:
+        play = player_of(leaf, leaf.making.operations)
+        for op in leaf.making.operations:
+            how = lies(leaf, leaf.build, op)
+            said = {each.label.removesuffix(" as it is"): each.value for each in op.settings}
+            wanted = said.get("in from the edge" if op.id == "let-in:gear" else "down from the top")
+            if how is None or wanted is None:
+                continue
+            places = cut_places(leaf, op, how, play.after(op.id))
+            long = max(box[3 if how.level else 4] for box in (each.box for each in play.after(op.id).body.pieces))
+            marks = {mark for each in places for mark in (each.near, (each.near + each.far) / 2, long - each.far)}
+            assert any(mark == pytest.approx(wanted, abs=0.06) for mark in marks), (leaf.leaf.id, op.id, wanted, marks)
+            assert all(0 <= each.near < each.far <= long + 0.1 for each in places), (leaf.leaf.id, op.id)
+            seen.add(op.id)
+    assert seen >= {"mortise:lock", "let-in:gear", "bore:latch", "bore:hangers"}

@@ -135,6 +135,7 @@ class TurnBar:
     def is_shown(self, stage: Stage, page: str) -> bool:
         """Show what belongs to a page of a stage; return whether its board shows the leaf turned."""
         can, turn = page in PAGES.get(stage, ()) and self._session.solved.body is not None, self.room.turn
+        can = can and (stage is not Stage.MAKE or self._session.room(MakeRoom).op() is not None)
         on = can and self.room.is_on
         self.button.setVisible(can)
         self.cut.offer([str(each) for each in CutWay])

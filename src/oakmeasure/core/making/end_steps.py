@@ -375,7 +375,7 @@ def _stop_block(m: StepBuilder) -> str:
         bucket=Bucket.HANGING,
         share=0.2,
         about=About.HARDWARE,
-        settings=(Setting("back from the front", latch),),
+        settings=(Setting("back from the front", latch, figure="thickness"),),
         check=StepCheck("shut, the leaf's face is flush with the sides, by straightedge", 0.3),
         how="an off-cut of hardwood, two screws, one in a slot; felt or leather is let in, not added",
         why="set to the leaf as it hangs",

@@ -75,6 +75,9 @@ def _patches(m: StepBuilder) -> None:
 def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
     leaf, side = [c for c in cuts if c.cut_in.is_leaf], [c for c in cuts if not c.cut_in.is_leaf]
     above = m.left_end if m.evened else 0.0
+    template_at = "template against the head end"
+    if above:
+        template_at = f"template {m.show.length(above, sign=False)} under the head, which is still longer"
     words = "{} from the top as it is" if above else "{} from the top"
     tops = tuple(
         Setting(words.format(c.number), c.from_top + above, figure="" if above else f"butt_{c.number}_top")
@@ -93,43 +96,48 @@ def _butts(m: StepBuilder, cuts: list[Boring]) -> None:
         practice=f"one recess in an off-cut: leaf of the hinge {_lies(m)}",
         cautions=("router", "chisel"),
         check=StepCheck(f"hinge {_lies(m)}, by straightedge, more or less", 0.1),
-        how=("template against the head end" if template else "knifed round the hinge itself") + "; knuckles to the "
+        how=(template_at if template else "knifed round the hinge itself") + "; knuckles to the "
         "opening face; all from the head end. Each hinge and its recess get one letter; its leaf with fewer knuckles "
         "goes on the door",
     )
     if side:
-        made = m.leaf.opening.lining is not None
-        jamb = tuple(Setting(f"{c.number} from the head", c.from_top, figure=f"butt_{c.number}_jamb") for c in side)
-        carrier = "cabinet's side" if m.leaf.leaf.hanging is Hanging.INSET_BUTTS else "lining's leg"
-        same = "the same template, " if template else ""
-        open_yet = m.leaf.leaf.hanging is Hanging.INSET_BUTTS  # or it stands already: then now is as good
-        loose = f" the loose {carrier}" if made else f" the {carrier}" + (", before it is closed" if open_yet else "")
-        m.add(
-            "let-in:side",
-            f"Let the butts into{loose}",
-            Trade.ROUT,
-            early=made or open_yet,
-            cuts=tuple(c.name for c in side),
-            needs=(
-                "measure:set",
-                *(("patch:frame",) if m.leaf.patches else ()),
-                *(m.loose(("lining leg, hinge side",)) if made else () if open_yet else ("let-in:leaf",)),
-            ),
-            parts=("lining leg, hinge side",) if made else (),
-            settings=(*deep[:1], *jamb),
-            bucket=Bucket.HANGING,
-            about=About.HARDWARE,
-            cautions=("router", "chisel"),
-            check=StepCheck(same + "distance between hinges against the leaf, difference", 0.3),
-            how="head gap on top of the leaf's own places; knuckles to the opening side. The leaf with more knuckles "
-            "goes here, each hinge in the recess with its letter",
-            why="before the lining is up it lies on the bench"
-            if made
-            else "a side lies flat under the router until the carcass is closed"
-            if open_yet
-            else "",
-            later="on knees, with a chisel, in the opening" if made or open_yet else "",
-        )
+        _butts_in_carrier(m, side, template=template)
+
+
+def _butts_in_carrier(m: StepBuilder, side: list[Boring], *, template: bool) -> None:
+    """Let the butts into what carries the leaf: a loose lining leg, a cabinet's side, a frame that stands."""
+    made = m.leaf.opening.lining is not None
+    jamb = tuple(Setting(f"{c.number} from the head", c.from_top, figure=f"butt_{c.number}_jamb") for c in side)
+    carrier = "cabinet's side" if m.leaf.leaf.hanging is Hanging.INSET_BUTTS else "lining's leg"
+    same = "the same template, " if template else ""
+    open_yet = m.leaf.leaf.hanging is Hanging.INSET_BUTTS  # or it stands already: then now is as good
+    loose = f" the loose {carrier}" if made else f" the {carrier}" + (", before it is closed" if open_yet else "")
+    m.add(
+        "let-in:side",
+        f"Let the butts into{loose}",
+        Trade.ROUT,
+        early=made or open_yet,
+        cuts=tuple(c.name for c in side),
+        needs=(
+            "measure:set",
+            *(("patch:frame",) if m.leaf.patches else ()),
+            *(m.loose(("lining leg, hinge side",)) if made else () if open_yet else ("let-in:leaf",)),
+        ),
+        parts=("lining leg, hinge side",) if made else (),
+        settings=(*m.set_to(deep="butt_depth"), *jamb),
+        bucket=Bucket.HANGING,
+        about=About.HARDWARE,
+        cautions=("router", "chisel"),
+        check=StepCheck(same + "distance between hinges against the leaf, difference", 0.3),
+        how="head gap on top of the leaf's own places; knuckles to the opening side. The leaf with more knuckles "
+        "goes here, each hinge in the recess with its letter",
+        why="before the lining is up it lies on the bench"
+        if made
+        else "a side lies flat under the router until the carcass is closed"
+        if open_yet
+        else "",
+        later="on knees, with a chisel, in the opening" if made or open_yet else "",
+    )
 
 
 def _lies(m: StepBuilder) -> str:
@@ -187,7 +195,7 @@ def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
     holes = [c for c in cuts if c.kind in (BoringKind.SPINDLE_HOLE, BoringKind.KEYHOLE)]
     if lock is None or not inner:
         return
-    trim = m.trim_side if is_cut_loose(m, inner, from_edge=False) else 0.0
+    trim, horn = (m.trim_side, m.trim_end) if is_cut_loose(m, inner, from_edge=False) else (0.0, 0.0)
     more = "from both ends to the middle"
     if trim > 0.01:
         more = f"{m.show.length(trim, sign=False)} more than the case for what is trimmed"
@@ -202,7 +210,9 @@ def _lock(m: StepBuilder, cuts: list[Boring]) -> None:
         settings=(
             Setting("drill", lock.case_thickness),
             Setting("deep, from this edge", lock.case_depth + trim),
-            Setting("down from the top", m.value("lock_down"), figure="lock_down"),
+            Setting("down from the top as it is", m.value("lock_down") + horn)
+            if horn
+            else Setting("down from the top", m.value("lock_down"), figure="lock_down"),
         ),
         practice="the same bore in an off-cut of the thickness",
         cautions=("drill", "chisel", *_fire(m)),

@@ -7,7 +7,14 @@ from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
 from oakmeasure.core.making.changes import Axis, FeatureKind
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder, sizes_to
+from oakmeasure.core.making.step_builder import StepBuilder, explained, sizes_to
+
+# Whose working explains what a panel is cut to
+PANEL_FIGURES = tuple(
+    name
+    for row in ("", "_lower", "_upper", "_middle", "_top", "_bottom", "_whole")
+    for name in (f"panel_width{row}", f"{row[1:]}_panel_length")
+)
 
 
 def cut_later(m: StepBuilder, choice: Framed) -> dict[str, tuple[Axis, ...]]:
@@ -43,7 +50,10 @@ def cut_panels(m: StepBuilder, choice: Framed, panels: tuple[str, ...]) -> None:
         needs=needs,
         bucket=Bucket.PARTS,
         share=0.6,
-        settings=(*sizes_to(cut, width="wide", length="long"), *m.set_to(clearance="panel_room")),
+        settings=(
+            *explained(m, sizes_to(cut, width="wide", length="long"), *PANEL_FIGURES),
+            *m.set_to(clearance="panel_room"),
+        ),
         hold=WorkpieceSetup.of(SideUp.OPENING, solid),
         cautions=("saw",) if cut else (),
         about=About.TIMBER,

@@ -29,6 +29,7 @@ if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
 
 TIGHT = 0.01  # mm: nearer to a piece's end than this is at its end
+MOVED = 60.0  # mm that the end of a cut moves at the most when the end of its piece is cut off
 ROUND = 16  # sides of the polygon that stands for a bore
 HUNG = "hang:"  # how the ids of operations begin at which the leaf hangs
 LEG_WIDE, LEG_DEEPER = 32.0, 40.0  # mm that what it hangs in is drawn wide, and deeper than the leaf
@@ -342,7 +343,7 @@ def _was_there(cut: CutOut, before: Piece) -> bool:
 
 def _near(one: Solid, other: Solid) -> bool:
     return len(one.points) == len(other.points) and all(
-        math.dist(a, b) < 60.0 for a, b in zip(one.points, other.points, strict=True)
+        math.dist(a, b) < MOVED for a, b in zip(one.points, other.points, strict=True)
     )
 
 

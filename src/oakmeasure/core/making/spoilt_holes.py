@@ -76,5 +76,5 @@ def hole_of(leaf: LeafDesign, part: str, name: str) -> Hole | None:
     """
     found = holes_of(leaf, part)
     if not name:
-        return max(found, key=lambda each: each.depth * (each.device is not None), default=None)
+        return max(found, key=lambda each: (each.device is not None, each.depth), default=None)  # a screw last
     return next((each for each in found if each.name == name), None)

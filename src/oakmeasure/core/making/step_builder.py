@@ -6,7 +6,7 @@ The leaf, its parts by role, its figures as settings, and where its loose parts 
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
 
 from oakmeasure.core.base.units import IN_MM, Show, Unit
@@ -34,6 +34,7 @@ if TYPE_CHECKING:
     from oakmeasure.core.design import LeafDesign
 
 NOTHING = 0.005  # mm: no setting
+ROUNDED = 0.06  # mm that a setting may be off its figure: it is told to a tenth
 
 
 @dataclass(slots=True)
@@ -338,6 +339,19 @@ def sizes(parts: Iterable[Part], what: str, label: str) -> tuple[Setting, ...]:
     """
     found = sorted({round(getattr(part.planed, what), 1) for part in parts}, reverse=True)
     return tuple(Setting(label, each) for each in found)
+
+
+def explained(m: StepBuilder, settings: Iterable[Setting], *figures: str) -> tuple[Setting, ...]:
+    """Return settings with the figure that explains each, where one of these has its value.
+
+    Args:
+        m: Where the operations are added.
+        settings: The settings.
+        figures: Names of figures that may; those that the leaf does not have are left out.
+    """
+    known = [name for name in figures if m.has(name)]
+    by = [(each, next((n for n in known if abs(m.value(n) - each.value) < ROUNDED), "")) for each in settings]
+    return tuple(replace(each, figure=name) if name else each for each, name in by)
 
 
 def sizes_to(changes: Iterable[Change], **labels: str) -> tuple[Setting, ...]:

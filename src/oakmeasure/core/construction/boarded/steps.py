@@ -5,11 +5,12 @@ from __future__ import annotations
 from oakmeasure.core.construction.boarded.model import Boarded, BoardedStyle, FixedBy
 from oakmeasure.core.document.production import About
 from oakmeasure.core.document.roles import Role
+from oakmeasure.core.leaf.part import Part
 from oakmeasure.core.making.changes import Axis, FeatureKind
 from oakmeasure.core.making.glue import GluePlan
 from oakmeasure.core.making.glue_steps import glue_up
 from oakmeasure.core.making.operation import Bucket, Setting, SideUp, StepCheck, Trade, WorkpieceSetup
-from oakmeasure.core.making.step_builder import StepBuilder, many
+from oakmeasure.core.making.step_builder import NOTHING, StepBuilder, many
 from oakmeasure.core.making.wood_steps import tongue_boards
 
 
@@ -49,8 +50,7 @@ def steps(m: StepBuilder, choice: Boarded, glue: GluePlan | None) -> None:
         cautions=("saw",),
         settings=tuple(Setting("cover at the ends", each) for each in _covers(m, ends)),
         check=StepCheck("width over all boards", 1.0),
-        how="not before the covers are read"
-        + (f"; {m.show.length(m.trim_side)} stay on at each edge until the leaf is sized" if m.trim_side else ""),
+        how="not before the covers are read" + _still_on(m, ends),
         changes=m.brought_now(ends),
     )
     _seal(m, boards, ledges)
@@ -91,13 +91,19 @@ def cut_later(m: StepBuilder, choice: Boarded) -> dict[str, tuple[Axis, ...]]:
     return {part.name: (Axis.WIDTH,) for layer in layers if layer for part in (layer[0], layer[-1])}
 
 
+def _still_on(m: StepBuilder, names: tuple[str, ...]) -> str:
+    """Return what stays on at the leaf's edges for its sizing, in words; nothing does of boards in a frame."""
+    on = max((p.planed.width - p.finished.width - _tongues(p) for p in m.build.parts if p.name in names), default=0.0)
+    return f"; {m.show.length(on)} stay on at each edge until the leaf is sized" if on > NOTHING else ""
+
+
+def _tongues(part: Part) -> float:
+    return sum(each.box[2] - each.box[0] for each in part.tongues)
+
+
 def _covers(m: StepBuilder, names: tuple[str, ...]) -> list[float]:
     """Return what the end boards cover as they are ripped, each once: without their tongues, mm."""
-    tongues = {
-        part.name: sum(each.box[2] - each.box[0] for each in part.tongues)
-        for part in m.build.parts
-        if part.name in names
-    }
+    tongues = {part.name: _tongues(part) for part in m.build.parts if part.name in names}
     return sorted({round(each.to - tongues[each.piece], 1) for each in m.brought_now(names)}, reverse=True)
 
 

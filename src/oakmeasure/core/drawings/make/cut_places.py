@@ -64,7 +64,7 @@ def cut_places(leaf: LeafSolution, op: Operation, how: Lies, played: Played) -> 
         if b <= a or b - a > ALL_ALONG * (high - low):
             continue
         near, far = (high - b, high - a) if how.flip_long else (a - low, b - low)
-        if from_top is not None and how.flip_long:  # under a head out of level one measures down the cut's own edge
+        if from_top is not None and axis:  # under a head out of level one measures down the cut's own edge
             near, far = from_top + still_on, from_top + still_on + (b - a)
         middle = ((solid.box[0] + solid.box[2]) / 2, (solid.box[1] + solid.box[3]) / 2)
         found.append(CutPlace(near, far, len(solid.points) == 1, middle))
